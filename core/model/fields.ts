@@ -1,0 +1,240 @@
+/**
+ * Every fact Corvit knows how to record, declared once: value, unit, domain, plain label, where and how to look.
+ * Forms, shorthand, imports, the command line and the undecided list all read this declaration.
+ */
+import { EDITIONS } from '../tables/editions'
+import { SIZES } from '../tables/ampacity'
+
+/** Stages of the walk, in the order people work. */
+export const STAGES = ['before', 'outside', 'cover on', 'cover off', 'sub-panel', 'trace', 'rooms', 'open box'] as const
+export type Stage = (typeof STAGES)[number]
+
+interface Look {
+  /** What to look at, as an instruction. */
+  look: string
+  stage: Stage
+  /** Instrument or aid; none means eyes. */
+  with?: string
+}
+export interface NumberField<U extends string = string> extends Look { type: 'number', label: string, unit: U, min: number, max: number, integer?: boolean }
+export interface ChoiceField<V extends string | number = string | number> extends Look { type: 'choice', label: string, options: readonly V[], unit?: string }
+export interface FlagField extends Look { type: 'flag', label: string }
+export interface TextField extends Look { type: 'text', label: string, max: number }
+/** A year, or an interval of years [from, to]. */
+export interface YearField extends Look { type: 'year', label: string }
+/** The id of another subject, or one of the fixed words. */
+export interface RefField<W extends string = string> extends Look { type: 'ref', label: string, kinds: readonly string[], words: readonly W[] }
+export interface RefsField extends Look { type: 'refs', label: string, kinds: readonly string[] }
+export type Field = NumberField | ChoiceField | FlagField | TextField | YearField | RefField | RefsField
+
+export type Year = number | readonly [number, number]
+export type ValueOf<F> =
+  F extends { type: 'number' } ? number
+    : F extends { type: 'choice', options: readonly (infer V)[] } ? V
+      : F extends { type: 'flag' } ? boolean
+        : F extends { type: 'text' } ? string
+          : F extends { type: 'year' } ? Year
+            : F extends { type: 'refs' } ? readonly string[]
+              : F extends { type: 'ref' } ? string
+                : never
+
+const number = <const U extends string>(label: string, unit: U, min: number, max: number, at: Look, integer = false): NumberField<U> => ({ type: 'number', label, unit, min, max, integer, ...at })
+const whole = <const U extends string>(label: string, unit: U, min: number, max: number, at: Look) => number(label, unit, min, max, at, true)
+const choice = <const V extends string | number>(label: string, options: readonly V[], at: Look, unit?: string): ChoiceField<V> => ({ type: 'choice', label, options, unit, ...at })
+const flag = (label: string, at: Look): FlagField => ({ type: 'flag', label, ...at })
+const text = (label: string, at: Look, max = 200): TextField => ({ type: 'text', label, max, ...at })
+const year = (label: string, at: Look): YearField => ({ type: 'year', label, ...at })
+const ref = <const W extends string = never>(label: string, kinds: readonly string[], at: Look, words: readonly W[] = []): RefField<W> => ({ type: 'ref', label, kinds, words, ...at })
+const refs = (label: string, kinds: readonly string[], at: Look): RefsField => ({ type: 'refs', label, kinds, ...at })
+const at = (stage: Stage, look: string, tool?: string): Look => ({ stage, look, with: tool })
+
+const METALS = ['copper', 'tinned copper', 'aluminium', 'copper-clad aluminium', 'silver-looking', 'copper-looking'] as const
+const WIRINGS = ['NM-B', 'NM', 'cloth NM', 'UF', 'armoured cable', 'old spiral armour', 'MC', 'steel conduit', 'aluminium conduit', 'flexible conduit', 'plastic conduit', 'SE', 'knob-and-tube', 'cord'] as const
+const EGCS = ['wire', 'metal raceway or armour', 'none'] as const
+
+const conductor = (stage: Stage) => ({
+  size: choice('conductor size', SIZES, at(stage, 'Gauge the conductor where it lands; photograph gauge and breaker rating together', 'wire gauge'), 'AWG'),
+  metal: choice('conductor metal', METALS, at(stage, 'Look at the surface and at a cut end; scrape if in doubt', 'flashlight')),
+  wiring: choice('wiring method', WIRINGS, at(stage, 'Read the jacket print or see the raceway at the entry', 'flashlight')),
+  insulationC: choice('insulation rating', [60, 75, 90] as const, at(stage, 'Read the print on the conductor', 'flashlight'), '°C'),
+  terminalsC: choice('terminal marking, the lower of both ends', [60, 75] as const, at(stage, 'Read the temperature marking at both ends', 'flashlight'), '°C'),
+  egc: choice('equipment grounding conductor', EGCS, at(stage, 'See whether a grounding wire, raceway or armour runs with it', 'flashlight')),
+  year: year('year put in', at('before', 'Ask for the permit or invoice; read the date on jacket or device')),
+})
+
+export const FIELDS = {
+  premises: {
+    name: text('name of the job', at('before', 'Give the job a name')),
+    street: text('street', at('before', 'Ask')),
+    client: text('client', at('before', 'Ask')),
+    assessor: text('assessed by', at('before', 'Your name')),
+    visitedOn: text('day of the visit', at('before', 'Year-month-day'), 10),
+    purpose: choice('purpose', ['purchase', 'insurance', 'rental', 'service', 'remodel', 'final'] as const, at('before', 'Ask who it is for')),
+    yearBuilt: year('year built', at('before', 'Ask; public record; date inside a toilet tank or on the panel label')),
+    edition: choice('code edition in force', EDITIONS, at('before', 'Ask the local authority which edition is in force')),
+    allowedToStay: choice('report things allowed to stay as', ['mention', 'recommend upgrade'] as const, at('before', 'Setting of the desk')),
+    aluminiumSchool: choice('aluminium remedies', ['strict', 'listed connectors'] as const, at('before', 'Setting of the desk')),
+    citeSections: flag('inspector report cites sections', at('before', 'Setting of the desk')),
+  },
+  building: {
+    name: text('building', at('before', 'Name the building')),
+    isDetached: flag('stands apart from the main building', at('outside', 'Look whether it is a separate building')),
+    yearBuilt: year('year built', at('before', 'Ask; public record')),
+  },
+  room: {
+    name: text('room', at('rooms', 'Name the room')),
+    use: choice('use of the room', ['bedroom', 'living', 'kitchen', 'bathroom', 'laundry', 'hallway', 'closet', 'garage', 'basement, finished', 'basement, unfinished', 'attic', 'crawl space', 'utility', 'outdoors', 'workshop', 'stairs', 'office'] as const, at('rooms', 'See what the room is used for')),
+  },
+  enclosure: {
+    name: text('enclosure', at('cover on', 'Name the enclosure')),
+    type: choice('kind of enclosure', ['meter', 'disconnect', 'panel'] as const, at('outside', 'See what it is')),
+    place: choice('stands', ['indoors', 'outdoors'] as const, at('outside', 'See where it stands')),
+    fedFrom: ref('fed from', ['feeder'], at('cover off', 'Follow the supply conductors to where they start'), ['utility'] as const),
+    marking: choice('marking as disconnect', ['service disconnect', 'not service equipment', 'none'] as const, at('outside', 'Read the label on the disconnect: is it marked as service disconnect, or as not service equipment?', 'flashlight')),
+    mainKind: choice('main', ['main breaker', 'main lugs', 'split bus', 'fused main'] as const, at('cover off', 'See what the supply conductors land on')),
+    mainAmps: number('main rating', 'A', 30, 400, at('cover on', 'Read the number on the main handle', 'flashlight')),
+    busAmps: number('bus rating', 'A', 30, 600, at('cover on', 'Read the label inside the door', 'flashlight')),
+    bus: choice('bus', ['single phase', 'split bus', 'three phase'] as const, at('cover off', 'Count the bus bars behind the breakers; read the label', 'flashlight')),
+    numbering: choice('spaces numbered', ['odd left, even right', 'down each side'] as const, at('cover on', 'Read the numbers beside the spaces')),
+    spaces: whole('spaces', 'spaces', 2, 84, at('cover on', 'Count the spaces')),
+    bondMeans: choice('neutral bonded to the enclosure by', ['screw', 'strap', 'listed bar', 'wire jumper', 'none'] as const, at('cover off', 'Look for a bonding screw, strap or jumper from the neutral bar to the enclosure; an empty hole is an answer', 'flashlight')),
+    hasSecondSource: flag('a second source feeds it (generator, solar, battery)', at('cover off', 'Look for a backfed breaker, interlock or inverter circuit')),
+    upperMains: whole('hand movements to shut everything off', 'movements', 1, 42, at('cover on', 'Count the handles that must be thrown to kill everything')),
+    year: year('year put in', at('before', 'Read the label; ask for the permit')),
+    cover: choice('dead front', ['in place', 'missing', 'damaged'] as const, at('cover on', 'See whether the inner cover is there and whole; test it for voltage before touching', 'voltage tester')),
+    coverScrews: choice('cover screws', ['all blunt', 'pointed', 'some missing'] as const, at('cover on', 'Look at every screw: blunt, and all there?')),
+    openings: whole('unclosed openings', 'openings', 0, 40, at('cover on', 'Count open knockouts and empty breaker windows', 'flashlight')),
+    directory: choice('directory', ['legible and specific', 'vague', 'missing'] as const, at('cover on', 'Read the circuit directory; photograph it')),
+    contradictions: whole('directory entries contradicted by tracing', 'entries', 0, 84, at('trace', 'Compare the directory with what each breaker was found to feed', 'circuit tracer')),
+    corrosion: choice('corrosion or debris', ['none', 'surface rust', 'on bus or terminals', 'debris or pests'] as const, at('cover off', 'Look for rust, water tracks, insects, paint on the bus', 'flashlight')),
+    protectiveBreakers: choice('AFCI or GFCI breakers for this panel line', ['available', 'none made'] as const, at('cover on', 'Find out whether protective breakers are still made for this panel line')),
+    hasTripRecord: flag('panel line with a documented record of failing to trip', at('cover on', 'Identify the panel line and check its record')),
+    tandems: choice('twin breakers allowed', ['all spaces', 'marked spaces', 'none'] as const, at('cover on', 'Read the panel label', 'flashlight')),
+    workingDepthIn: number('clear depth in front', 'in', 0, 240, at('cover on', 'Measure from the face of the enclosure', 'tape')),
+    workingWidthIn: number('clear width', 'in', 0, 240, at('cover on', 'Measure the clear width at the enclosure', 'tape')),
+    location: choice('location', ['ordinary', 'clothes closet', 'bathroom', 'over steps'] as const, at('cover on', 'See what kind of place it stands in')),
+    topHandleIn: number('highest handle above floor', 'in', 0, 120, at('cover on', 'Measure to the highest handle in its up position', 'tape')),
+  },
+  bar: {
+    role: choice('bar for', ['neutral', 'ground', 'common', 'electrode'] as const, at('cover off', 'See which conductors land on the bar', 'flashlight')),
+    isBondedToEnclosure: flag('bar fastened to the enclosure metal', at('cover off', 'See whether the bar sits on metal or on plastic; with the power off, continuity bar to enclosure', 'multimeter')),
+    isTiedToNeutral: flag('wire or busbar jumper to the neutral bar', at('cover off', 'Look for a jumper or busbar between this bar and the neutral bar', 'flashlight')),
+    screws: whole('screws', 'screws', 1, 60, at('cover off', 'Count the screws of the bar')),
+    areAllScrewsSeen: flag('every screw of the bar looked at', at('cover off', 'Look at every screw of the bar; record the ones holding more than one conductor', 'flashlight')),
+    groundsPerScrew: whole('grounds the label allows under one screw', 'conductors', 1, 4, at('cover on', 'Read the panel label for how many grounding conductors one screw may hold', 'flashlight')),
+  },
+  screw: {
+    position: whole('screw', '', 1, 60, at('cover off', 'Count from the top')),
+    neutrals: whole('neutrals under it', 'conductors', 0, 8, at('cover off', 'Count the white conductors under this screw', 'flashlight')),
+    grounds: whole('grounds under it', 'conductors', 0, 8, at('cover off', 'Count the bare or green conductors under this screw', 'flashlight')),
+    electrodes: whole('electrode conductors under it', 'conductors', 0, 4, at('cover off', 'See whether an electrode conductor lands here', 'flashlight')),
+  },
+  breaker: {
+    label: text('directory says', at('cover on', 'Read the directory')),
+    device: choice('device', ['breaker', 'plug fuse', 'cartridge fuse'] as const, at('cover on', 'See what kind of device it is')),
+    space: whole('space', '', 1, 84, at('cover on', 'Read the space number')),
+    half: choice('half of the space', ['a', 'b'] as const, at('cover on', 'See whether two breakers share the space')),
+    poles: whole('poles', 'poles', 1, 3, at('cover on', 'Count the poles')),
+    ratingAmps: number('rating', 'A', 5, 400, at('cover on', 'Read the number on the handle', 'flashlight')),
+    role: choice('serves as', ['branch', 'feeder', 'main', 'spare', 'backfed source'] as const, at('cover on', 'See what it serves')),
+    handleTie: choice('handles', ['common trip', 'listed tie', 'improvised tie', 'not tied'] as const, at('cover on', 'See whether the handles move together, and by what')),
+    protection: choice('protection', ['standard', 'GFCI', 'AFCI', 'dual'] as const, at('cover on', 'Look for a test button and read its legend')),
+    isAluminiumMarked: flag('terminal marked for aluminium', at('cover off', 'Read the breaker: AL or CU-AL beside the terminal', 'flashlight')),
+    conductorsOnTerminal: whole('conductors on one terminal', 'conductors', 0, 6, at('cover off', 'Count the conductors under the terminal', 'flashlight')),
+    isMarkedForTwo: flag('marked for two conductors', at('cover off', 'Read the breaker: is its terminal marked for two conductors?', 'flashlight')),
+    measuredLeg: choice('leg, measured', ['A', 'B', 'C'] as const, at('cover off', 'Measure between this terminal and a terminal of known leg: 240 V other leg, 0 V same', 'multimeter')),
+    termination: choice('condition at the terminal', ['sound', 'discoloured', 'melted', 'loose'] as const, at('cover off', 'Look at the terminal and insulation; power off, a gentle tug', 'tugging hand')),
+    fitsPanel: choice('listed for this panel', ['listed', 'not listed'] as const, at('cover off', 'Compare the type on the breaker with the types on the panel label', 'flashlight')),
+    year: year('year put in', at('before', 'Ask for the permit; read the date code')),
+  },
+  feeder: {
+    ...conductor('cover off'),
+    from: ref('starts at', ['breaker', 'enclosure'], at('cover off', 'Follow the feeder to the breaker or lugs where it starts')),
+    carriesWholeDwelling: flag('carries the whole load of the dwelling', at('cover off', 'See whether everything in the dwelling is fed through it')),
+    hasOtherMetallicPath: flag('another metal path runs between the buildings', at('outside', 'Look for metal water pipe, conduit, cable shield or fence between the buildings')),
+    hasGroundFaultProtectionAhead: flag('ground-fault protection ahead of it', at('cover off', 'Look for ground-fault protection of equipment ahead of the feeder')),
+  },
+  circuit: {
+    label: text('circuit', at('trace', 'Name what it feeds')),
+    fedBy: ref('fed by', ['breaker'], at('trace', 'Find which breaker kills it', 'circuit tracer')),
+    supplies: choice('supplies', ['receptacles', 'lighting', 'receptacles and lighting', 'fixed appliance', 'cooking appliance', 'air conditioning', 'motor', 'water heater', 'alarms'] as const, at('trace', 'See what the circuit feeds', 'circuit tracer')),
+    requiredUse: choice('circuit that must be 20 A', ['none', 'kitchen small-appliance', 'laundry', 'bathroom receptacles', 'garage'] as const, at('trace', 'See whether it is one of the circuits that must be 20 A', 'circuit tracer')),
+    sharesNeutralWith: refs('shares its neutral with', ['circuit'], at('cover off', 'Follow the cable: two hots and one white together share a neutral', 'flashlight')),
+    feedsLineToLine: flag('feeds a 240 V or 120/240 V load', at('trace', 'See whether any load is connected hot to hot')),
+    isOnOneYoke: flag('both hots land on one device yoke', at('open box', 'Open the split receptacle or double switch: do both hots land on one yoke?', 'screwdriver, power proved off')),
+    isGroupedInPanel: flag('its conductors are grouped in the panel', at('cover off', 'See whether the hots and their neutral are tied together or enter in one cable')),
+    nameplateMca: number('nameplate minimum circuit ampacity', 'A', 1, 200, at('outside', 'Read the nameplate of the unit; photograph it', 'flashlight')),
+    nameplateMocp: number('nameplate maximum overcurrent protection', 'A', 5, 250, at('outside', 'Read the nameplate of the unit; photograph it', 'flashlight')),
+    loadAmps: number('load measured', 'A', 0, 400, at('cover off', 'Clamp the hot with the load running', 'clamp meter')),
+    year: year('year put in', at('before', 'Ask for the permit; read the date on jacket or device')),
+  },
+  segment: {
+    ...conductor('cover off'),
+    name: text('where', at('cover off', 'Say which part of the run this is')),
+    conductors: whole('insulated conductors in the cable', 'conductors', 1, 12, at('cover off', 'Count the insulated conductors of the cable', 'flashlight')),
+    isTap: flag('a tap with limits of its own', at('open box', 'See whether it is a short tap to one appliance or luminaire')),
+    isWhiteHot: flag('a white or grey conductor is used as a hot', at('cover off', 'Look for a white conductor on a breaker or switch', 'flashlight')),
+    isWhiteMarked: flag('the white hot is re-marked at every visible end', at('cover off', 'Look for tape or paint round the white at each end', 'flashlight')),
+    insulation: choice('insulation condition', ['sound', 'brittle', 'frayed or bare', 'melted'] as const, at('cover off', 'Look at the insulation down to where it enters; do not flex brittle insulation', 'flashlight')),
+    entry: choice('entry fitting', ['clamp or bushing', 'none', 'not needed'] as const, at('cover off', 'Look at the entry: clamp, connector or bushing', 'flashlight')),
+  },
+  exposure: {
+    what: text('hot or crowded stretch', at('open box', 'Say where')),
+    ambientC: number('ambient', '°C', -40, 85, at('open box', 'Measure the air where the run is hottest', 'thermometer')),
+    currentCarrying: whole('current-carrying conductors together', 'conductors', 1, 60, at('open box', 'Count the current-carrying conductors in the bundle or pipe, grounds left out', 'flashlight')),
+  },
+  point: {
+    name: text('point', at('rooms', 'Name the point')),
+    circuit: ref('on circuit', ['circuit'], at('trace', 'Find which breaker kills it', 'circuit tracer')),
+    after: ref('next after', ['point'], at('trace', 'Find the point it is fed through', 'circuit tracer'), ['panel'] as const),
+    room: ref('in room', ['room'], at('rooms', 'Say which room')),
+    type: choice('kind of point', ['receptacle', 'switch', 'luminaire', 'junction box', 'hard-wired outlet', 'alarm'] as const, at('rooms', 'See what it is')),
+    slots: choice('slots', ['two', 'three', 'T-slot'] as const, at('rooms', 'Look at the face')),
+    deviceAmps: number('device rating', 'A', 10, 60, at('rooms', 'Read the rating on the strap or face')),
+    isBoxOpened: flag('box opened', at('open box', 'Power off and proved off, take the device out of the box', 'screwdriver, power proved off')),
+    ground: choice('equipment ground in the box', ['connected', 'present, not connected', 'metal raceway or armour', 'none'] as const, at('open box', 'Power off and proved off, open the box: is there a grounding conductor, and is it on the device?', 'screwdriver, power proved off')),
+    lamps: choice('three-lamp tester says', ['correct', 'open ground', 'reversed', 'open neutral', 'open hot', 'hot and ground reversed'] as const, at('rooms', 'Plug in the three-lamp tester', 'three-lamp tester')),
+    groundOhms: number('ground impedance', 'Ω', 0, 100000, at('rooms', 'Measure the ground impedance', 'branch analyser')),
+    groundToEarthV: number('ground terminal to earth reference', 'V', 0, 300, at('rooms', 'Measure from the ground terminal to a proved ground on a long lead', 'multimeter, low impedance')),
+    neutralGroundRiseV: number('neutral-to-ground voltage under load', 'V', 0, 60, at('rooms', 'Load the outlet with 12 A or more and read neutral to ground', 'branch analyser')),
+    hasNeutralGroundJumper: flag('jumper between neutral and ground at the device', at('open box', 'Power off and proved off, look for a wire or strap from the wide-slot screw to the green screw', 'screwdriver, power proved off')),
+    protection: choice('protection in the device', ['none', 'GFCI', 'AFCI', 'dual'] as const, at('rooms', 'Look for test and reset buttons')),
+    gfciTest: choice('with the GFCI ahead tripped', ['goes dead', 'stays live'] as const, at('rooms', 'Trip the GFCI by its own button and see whether this outlet is dead', 'voltage tester')),
+    isFedFromLoadSide: flag('fed from the load terminals of the protective device ahead', at('open box', 'See whether the onward cable is on the load terminals', 'screwdriver, power proved off')),
+    isMarkedNoGround: flag('marked No Equipment Ground', at('rooms', 'Read the label on the plate: must be visible after installation')),
+    isMarkedGfci: flag('marked GFCI Protected', at('rooms', 'Read the label on the plate: must be visible after installation')),
+    metal: choice('conductor metal at the device', METALS, at('open box', 'Power off and proved off, look at surface and cut end', 'screwdriver, power proved off')),
+    stranding: choice('conductor at the device', ['solid', 'stranded'] as const, at('open box', 'See whether it is solid or stranded', 'screwdriver, power proved off')),
+    termination: choice('termination', ['binding screw', 'clamp plate', 'push-in', 'copper pigtail'] as const, at('open box', 'Power off and proved off, see how the conductors land', 'screwdriver, power proved off')),
+    aluminiumMarking: choice('device marking for aluminium', ['CO/ALR', 'AL-CU', 'none'] as const, at('open box', 'Read the strap of the device', 'flashlight')),
+    boxVolumeIn3: number('box volume', 'in³', 4, 200, at('open box', 'Read the volume in the box or measure it', 'tape')),
+    condition: choice('condition', ['sound', 'loose grip', 'cracked', 'scorched'] as const, at('rooms', 'Feel the grip and look at the face')),
+    year: year('year put in', at('before', 'Read the date code; ask')),
+  },
+} as const satisfies Record<string, Record<string, Field>>
+
+export type Kind = keyof typeof FIELDS
+export const KINDS = Object.keys(FIELDS) as Kind[]
+export type FieldsOf<K extends Kind> = (typeof FIELDS)[K]
+export type FieldName<K extends Kind> = keyof FieldsOf<K> & string
+export type Value<K extends Kind, F extends FieldName<K>> = ValueOf<FieldsOf<K>[F]>
+export type AnyValue = number | string | boolean | readonly string[] | readonly [number, number]
+
+/** Which kind a subject may hang under, and how a hand-written house nests it. */
+export const PARENTS: Record<Kind, readonly Kind[]> = {
+  premises: [], building: ['premises'], room: ['building', 'premises'], enclosure: ['building', 'premises'],
+  bar: ['enclosure'], screw: ['bar'], breaker: ['enclosure'], feeder: ['premises'], circuit: ['premises'],
+  segment: ['circuit'], exposure: ['segment', 'feeder'], point: ['premises'],
+}
+
+/** The declaration of a field, or undefined where the kind has none of that name. */
+export function fieldOf(kind: Kind, name: string): Field | undefined {
+  const fields: Record<string, Field> = FIELDS[kind]
+  return Object.hasOwn(fields, name) ? fields[name] : undefined
+}
+
+/** What a subject is called where it has no name of its own. */
+export const KIND_LABEL: Record<Kind, string> = {
+  premises: 'premises', building: 'building', room: 'room', enclosure: 'enclosure', bar: 'bar', screw: 'screw', breaker: 'breaker',
+  feeder: 'feeder', circuit: 'circuit', segment: 'conductors', exposure: 'hot or crowded stretch', point: 'point',
+}

@@ -1,0 +1,151 @@
+import type { AnyValue } from './fields'
+import { byTime, type Added, type Blocked, type Dropped, type Noted, type Observation, type Retracted } from './observation'
+import type { Fact, House, Known, Subject } from './house'
+
+interface Thread { existence: (Added | Dropped)[], fields: Map<string, (Noted | Blocked)[]> }
+
+/**
+ * The observation log and the house it folds to. Order of arrival does not matter: the same set of
+ * observations always folds to the same house. Appending an id twice is harmless.
+ */
+export class Ledger {
+  #byId = new Map<string, Observation>()
+  #retractions = new Map<string, Retracted[]>()
+  #threads = new Map<string, Thread>()
+  #subjects = new Map<string, Subject>()
+
+  constructor(observations: readonly Observation[] = []) { this.append(observations) }
+
+  get house(): House { return { subjects: this.#subjects } }
+  get size(): number { return this.#byId.size }
+  has(id: string): boolean { return this.#byId.has(id) }
+  /** Every observation, in the order they count. */
+  log(): Observation[] { return [...this.#byId.values()].sort(byTime) }
+  isRetracted(id: string): boolean { return this.#isRetracted(id, new Set()) }
+
+  /** Adds observations; returns the ids of the subjects that may have changed. */
+  append(observations: readonly Observation[]): Set<string> {
+    const whole = new Set<string>()
+    const single = new Map<string, Set<string>>()
+    for (const o of observations) {
+      if (this.#byId.has(o.id)) continue
+      this.#byId.set(o.id, o)
+      if (o.act === 'retract') {
+        push(this.#retractions, o.target, o)
+        const subject = this.#subjectBehind(o)
+        if (subject) whole.add(subject)
+        continue
+      }
+      const thread = this.#thread(o.subject)
+      if (o.act === 'add' || o.act === 'drop') {
+        insert(thread.existence, o)
+        whole.add(o.subject)
+      } else {
+        let list = thread.fields.get(o.field)
+        if (!list) thread.fields.set(o.field, list = [])
+        insert(list, o)
+        let fields = single.get(o.subject)
+        if (!fields) single.set(o.subject, fields = new Set())
+        fields.add(o.field)
+      }
+    }
+    for (const id of whole) this.#refold(id)
+    for (const [id, fields] of single) if (!whole.has(id)) this.#refoldFields(id, fields)
+    return new Set([...whole, ...single.keys()])
+  }
+
+  #thread(subject: string): Thread {
+    let thread = this.#threads.get(subject)
+    if (!thread) this.#threads.set(subject, thread = { existence: [], fields: new Map() })
+    return thread
+  }
+
+  #isRetracted(id: string, asking: Set<string>): boolean {
+    const against = this.#retractions.get(id)
+    if (!against) return false
+    // Two retractions of each other would ask for ever; such a pair counts as not retracted.
+    if (asking.has(id)) return false
+    asking.add(id)
+    const retracted = against.some(r => !this.#isRetracted(r.id, asking))
+    asking.delete(id)
+    return retracted
+  }
+
+  #subjectBehind(retraction: Retracted): string | undefined {
+    const seen = new Set<string>()
+    let target = this.#byId.get(retraction.target)
+    while (target?.act === 'retract' && !seen.has(target.id)) {
+      seen.add(target.id)
+      target = this.#byId.get(target.target)
+    }
+    return target && target.act !== 'retract' ? target.subject : undefined
+  }
+
+  #active<O extends Observation>(list: readonly O[]): O[] {
+    return this.#retractions.size === 0 ? list as O[] : list.filter(o => !this.isRetracted(o.id))
+  }
+
+  #refold(id: string): void {
+    const thread = this.#threads.get(id)
+    if (!thread) return
+    const last = this.#active(thread.existence).at(-1)
+    if (!last || last.act === 'drop') {
+      this.#subjects.delete(id)
+      return
+    }
+    const facts: Record<string, Fact> = {}
+    for (const [field, list] of thread.fields) {
+      const fact = this.#foldField(list)
+      if (fact) facts[field] = fact
+    }
+    this.#subjects.set(id, { id, kind: last.kind, parent: last.parent, facts } as Subject)
+  }
+
+  #refoldFields(id: string, fields: ReadonlySet<string>): void {
+    const subject = this.#subjects.get(id)
+    if (!subject) return
+    const facts: Record<string, Fact> = { ...subject.facts }
+    for (const field of fields) {
+      const fact = this.#foldField(this.#threads.get(id)!.fields.get(field)!)
+      if (fact) facts[field] = fact
+      else delete facts[field]
+    }
+    this.#subjects.set(id, { ...subject, facts } as Subject)
+  }
+
+  #foldField(list: readonly (Noted | Blocked)[]): Fact | undefined {
+    const active = this.#active(list)
+    const newest = active.at(-1)
+    if (!newest) return undefined
+    const { subject, field } = newest
+    // A value once seen is not unseen because somebody later could not see it: the last value stands.
+    const noted = active.filter(o => o.act === 'note')
+    const last = noted.at(-1)
+    if (!last) return { state: 'blocked', subject, field, reason: (newest as Blocked).reason, observation: newest.id }
+    const earlier: Known['earlier'][number][] = []
+    for (let i = noted.length - 2; i >= 0; i--) {
+      const o = noted[i]!
+      if (!sameValue(o.value, last.value) && !earlier.some(e => sameValue(e.value, o.value))) {
+        earlier.push({ value: o.value, grade: o.grade, observation: o.id, by: o.by, at: o.at })
+      }
+    }
+    return { state: 'known', subject, field, value: last.value, grade: last.grade, observation: last.id, earlier }
+  }
+}
+
+/** Two recorded values are the same. */
+export const sameValue = (a: AnyValue, b: AnyValue): boolean =>
+  a === b || (Array.isArray(a) && Array.isArray(b) && a.length === b.length && a.every((x, i) => x === b[i]))
+
+function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
+  const list = map.get(key)
+  if (list) list.push(value)
+  else map.set(key, [value])
+}
+
+/** Keeps the list in time order; new observations nearly always belong at the end. */
+function insert<O extends Observation>(list: O[], o: O): void {
+  let i = list.length
+  while (i > 0 && byTime(list[i - 1]!, o) > 0) i--
+  list.splice(i, 0, o)
+}

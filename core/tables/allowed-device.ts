@@ -1,0 +1,106 @@
+import { AMPACITY_TABLE, citeIn, type Edition } from './editions'
+import { ambientFactor, bundlingFactor, smallConductorLimit, standardRatings, tableAmpacity, wholeDwellingRating } from './ampacity'
+import type { Column, Size, TableMetal } from './ampacity'
+import { say, type Step } from '../engine/say'
+
+/** Everything the largest allowed device depends on, all known. Temperatures in °C. */
+export interface Run {
+  size: Size
+  metal: TableMetal
+  isCopperClad: boolean
+  /** Rating of the insulation, used for correction and adjustment. */
+  insulation: Column
+  /** Cable that may never exceed its 60 °C ampacity (NM, NM-B, UF). */
+  isCappedAt60: boolean
+  /** The lower of the terminal markings at both ends. */
+  terminals: 60 | 75
+  ambientC: number
+  currentCarrying: number
+  /** More than one receptacle for cord-and-plug loads: no rounding up. */
+  feedsSeveralReceptacles: boolean
+  /** A service, or a feeder that carries the whole dwelling. */
+  carriesWholeDwelling: boolean
+  /** Small-conductor limits of 240.4(D) are lifted by 240.4(E) and (G) for taps, motors and air conditioning. */
+  isExemptFromSmallLimit?: boolean
+}
+
+/** Amperes the conductor may carry, the largest device allowed on it, and the sum on paper. */
+export interface Allowed { ampacity: number, allowed: number, working: Step[] }
+
+const MATERIAL = (run: Run) => run.isCopperClad ? 'copper-clad aluminium' : run.metal
+
+/** Column the terminals permit: 60 °C up to 100 A or 1 AWG unless all are marked 75 °C; 75 °C above. 110.14(C). */
+function terminalColumn(run: Run): Column {
+  const isSmall = !run.size.includes('/') && run.size.length < 3
+  const marked: Column = isSmall ? run.terminals : 75
+  return Math.min(marked, run.insulation) as Column
+}
+
+/**
+ * The largest overcurrent device a conductor may stand behind. 240.4, 310.16, 110.14(C), 334.80.
+ * A conductor the table does not know (14 AWG aluminium) gives 0 A.
+ * @example 12 Cu NM-B → ampacity 20, allowed 20
+ */
+export function allowedDevice(run: Run, edition: Edition): Allowed {
+  const table = citeIn(AMPACITY_TABLE, edition)[0]!
+  const base = tableAmpacity(run.size, run.metal, run.insulation, edition)
+  if (base === undefined) {
+    const bare = smallConductorLimit(run.size, run.metal, run.isCopperClad, edition) ?? 0
+    return { ampacity: bare, allowed: bare, working: [say('{size} AWG {metal} is not in table {table}: {bare} A', { size: run.size, metal: MATERIAL(run), table, bare })] }
+  }
+  if (run.carriesWholeDwelling && run.ambientC <= 30 && run.currentCarrying <= 3) {
+    const whole = wholeDwellingRating(run.size, run.metal)
+    if (whole !== undefined) {
+      return { ampacity: whole, allowed: whole, working: [say('{size} {metal} carrying the whole dwelling: {whole} A ({section})', {
+        size: sizeName(run.size), metal: MATERIAL(run), whole, section: edition >= 2020 ? '310.12' : edition >= 2011 ? '310.15(B)(7)' : '310.15(B)(6)',
+      })] }
+    }
+  }
+  const working: Step[] = []
+  const ambient = ambientFactor(run.ambientC, run.insulation)
+  const bundling = bundlingFactor(run.currentCarrying)
+  const corrected = tidy(base * ambient * bundling)
+  working.push(say('{size} {metal}, {column} °C insulation: {base} A (table {table})', { size: sizeName(run.size), metal: MATERIAL(run), column: run.insulation, base, table }))
+  if (ambient !== 1) working.push(say('ambient {ambient} °C: × {factor}', { ambient: run.ambientC, factor: ambient }))
+  if (bundling !== 1) working.push(say('{count} current-carrying conductors together: × {factor}', { count: run.currentCarrying, factor: bundling }))
+  if (corrected !== base) working.push(say('{base} × {ambient} × {bundling} = {corrected} A', { base, ambient, bundling, corrected }))
+
+  const column = terminalColumn(run)
+  const atTerminals = tableAmpacity(run.size, run.metal, column, edition)!
+  let ampacity = corrected
+  if (atTerminals < ampacity) {
+    ampacity = atTerminals
+    working.push(say('terminals at {column} °C: not above {amps} A (110.14(C))', { column, amps: atTerminals }))
+  }
+  if (run.isCappedAt60) {
+    const cap = tableAmpacity(run.size, run.metal, 60, edition)!
+    if (cap < ampacity) {
+      ampacity = cap
+      working.push(say('this cable: 60 °C column, not above {amps} A (334.80, 340.80)', { amps: cap }))
+    }
+  }
+
+  const ratings = standardRatings(edition)
+  const below = ratings.filter(r => r <= ampacity).at(-1)
+  let allowed = below ?? 0
+  if (below !== ampacity) {
+    if (run.feedsSeveralReceptacles) {
+      working.push(say('{ampacity} A is no standard size; feeds several receptacles, so no rounding up: {allowed} A (240.4(B))', { ampacity, allowed }))
+    } else {
+      allowed = ratings.find(r => r > ampacity) ?? allowed
+      working.push(say('{ampacity} A is no standard size: next larger, {allowed} A (240.4(B))', { ampacity, allowed }))
+    }
+  }
+  const limit = run.isExemptFromSmallLimit ? undefined : smallConductorLimit(run.size, run.metal, run.isCopperClad, edition)
+  if (limit !== undefined && limit <= allowed) {
+    allowed = limit
+    working.push(say('small-conductor limit: {limit} A (240.4(D))', { limit }))
+  }
+  return { ampacity, allowed, working }
+}
+
+/** Rounds away binary noise: 20 × 0.7 is 14, not 13.999…. */
+const tidy = (amps: number) => Math.round(amps * 1000) / 1000
+
+export const sizeName = (size: Size): string =>
+  ['250', '300', '350', '400', '500', '600'].includes(size) ? `${size} kcmil` : `${size} AWG`
