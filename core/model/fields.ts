@@ -113,6 +113,7 @@ export const FIELDS = {
     workingDepthIn: number('clear depth in front', 'in', 0, 240, at('cover on', 'Measure from the face of the enclosure', 'tape')),
     workingWidthIn: number('clear width', 'in', 0, 240, at('cover on', 'Measure the clear width at the enclosure', 'tape')),
     location: choice('location', ['ordinary', 'clothes closet', 'bathroom', 'over steps'] as const, at('cover on', 'See what kind of place it stands in')),
+    work: choice('work being done now', ['none', 'replaced', 'extended', 'new'] as const, at('before', 'Say whether this part is being replaced, extended or newly made now')),
     topHandleIn: number('highest handle above floor', 'in', 0, 120, at('cover on', 'Measure to the highest handle in its up position', 'tape')),
   },
   bar: {
@@ -162,6 +163,7 @@ export const FIELDS = {
     sharesNeutralWith: refs('shares its neutral with', ['circuit'], at('cover off', 'Follow the cable: two hots and one white together share a neutral', 'flashlight')),
     feedsLineToLine: flag('feeds a 240 V or 120/240 V load', at('trace', 'See whether any load is connected hot to hot')),
     isOnOneYoke: flag('both hots land on one device yoke', at('open box', 'Open the split receptacle or double switch: do both hots land on one yoke?', 'screwdriver, power proved off')),
+    work: choice('work being done now', ['none', 'replaced', 'extended', 'new'] as const, at('before', 'Say whether this part is being replaced, extended or newly made now')),
     isGroupedInPanel: flag('its conductors are grouped in the panel', at('cover off', 'See whether the hots and their neutral are tied together or enter in one cable')),
     nameplateMca: number('nameplate minimum circuit ampacity', 'A', 1, 200, at('outside', 'Read the nameplate of the unit; photograph it', 'flashlight')),
     nameplateMocp: number('nameplate maximum overcurrent protection', 'A', 5, 250, at('outside', 'Read the nameplate of the unit; photograph it', 'flashlight')),
@@ -207,6 +209,7 @@ export const FIELDS = {
     stranding: choice('conductor at the device', ['solid', 'stranded'] as const, at('open box', 'See whether it is solid or stranded', 'screwdriver, power proved off')),
     termination: choice('termination', ['binding screw', 'clamp plate', 'push-in', 'copper pigtail'] as const, at('open box', 'Power off and proved off, see how the conductors land', 'screwdriver, power proved off')),
     aluminiumMarking: choice('device marking for aluminium', ['CO/ALR', 'AL-CU', 'none'] as const, at('open box', 'Read the strap of the device', 'flashlight')),
+    work: choice('work being done now', ['none', 'replaced', 'extended', 'new'] as const, at('before', 'Say whether this part is being replaced, extended or newly made now')),
     boxVolumeIn3: number('box volume', 'in³', 4, 200, at('open box', 'Read the volume in the box or measure it', 'tape')),
     condition: choice('condition', ['sound', 'loose grip', 'cracked', 'scorched'] as const, at('rooms', 'Feel the grip and look at the face')),
     year: year('year put in', at('before', 'Read the date code; ask')),

@@ -25,6 +25,8 @@ export interface Subject<K extends Kind = Kind> {
   readonly id: string
   readonly kind: K
   readonly parent: string | null
+  /** Time and id of the observation that added it; lists are in this order. */
+  readonly born: string
   readonly facts: FactsOf<K>
 }
 /** The state of the house: what is there, in the order it was first recorded. */

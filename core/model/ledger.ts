@@ -13,10 +13,19 @@ export class Ledger {
   #retractions = new Map<string, Retracted[]>()
   #threads = new Map<string, Thread>()
   #subjects = new Map<string, Subject>()
+  #isOrdered = true
+  #lastBorn = ''
 
   constructor(observations: readonly Observation[] = []) { this.append(observations) }
 
-  get house(): House { return { subjects: this.#subjects } }
+  get house(): House {
+    if (!this.#isOrdered) {
+      this.#subjects = new Map([...this.#subjects.values()].sort((a, b) => a.born < b.born ? -1 : 1).map(s => [s.id, s]))
+      this.#isOrdered = true
+    }
+    return { subjects: this.#subjects }
+  }
+
   get size(): number { return this.#byId.size }
   has(id: string): boolean { return this.#byId.has(id) }
   /** Every observation, in the order they count. */
@@ -98,7 +107,13 @@ export class Ledger {
       const fact = this.#foldField(list)
       if (fact) facts[field] = fact
     }
-    this.#subjects.set(id, { id, kind: last.kind, parent: last.parent, facts } as Subject)
+    const born = `${last.at} ${last.id}`
+    // A subject that is new and older than the newest, or that came back, would stand out of order in the map.
+    if (this.#subjects.get(id)?.born !== born) {
+      if (born < this.#lastBorn || this.#subjects.has(id)) this.#isOrdered = false
+      else this.#lastBorn = born
+    }
+    this.#subjects.set(id, { id, kind: last.kind, parent: last.parent, born, facts } as Subject)
   }
 
   #refoldFields(id: string, fields: ReadonlySet<string>): void {

@@ -1,0 +1,35 @@
+import type { Subject } from '../model/house'
+import type { Site, Walked } from './site'
+import { Trail } from './site'
+
+export type Leg = 'A' | 'B' | 'C'
+
+/**
+ * The legs a breaker lands on, one per pole: measured where somebody measured, else from the geometry of the bus.
+ * Rows of a single-phase bus alternate A, B; of a three-phase bus A, B, C. Both halves of a twin share a leg.
+ */
+export function legsOf(site: Site, breaker: Subject<'breaker'>): Walked<Leg[]> {
+  const trail = new Trail()
+  const poles = trail.ask(breaker, 'poles')
+  if (poles === 1) {
+    const measured = trail.ask(breaker, 'measuredLeg')
+    if (measured !== undefined) return { value: [measured], rests: trail.rests }
+  }
+  const space = trail.ask(breaker, 'space')
+  const panel = site.get(breaker.parent ?? undefined, 'enclosure')
+  if (poles === undefined || space === undefined || !panel) return { value: undefined, rests: trail.rests }
+  const bus = trail.ask(panel, 'bus')
+  const row = rowOf(panel, space, trail)
+  if (bus === undefined || row === undefined) return { value: undefined, rests: trail.rests }
+  const pattern: readonly Leg[] = bus === 'three phase' ? ['A', 'B', 'C'] : ['A', 'B']
+  return { value: Array.from({ length: poles }, (_, pole) => pattern[(row + pole) % pattern.length]!), rests: trail.rests }
+}
+
+function rowOf(panel: Subject<'enclosure'>, space: number, trail: Trail): number | undefined {
+  const numbering = trail.ask(panel, 'numbering')
+  if (numbering === undefined) return undefined
+  if (numbering === 'odd left, even right') return Math.ceil(space / 2) - 1
+  const spaces = trail.ask(panel, 'spaces')
+  if (spaces === undefined) return undefined
+  return (space - 1) % Math.ceil(spaces / 2)
+}

@@ -1,0 +1,137 @@
+/**
+ * One pass over a house: lists by kind, walks along the supply, circuits with their chains.
+ * Rules read this instead of searching. Every walk keeps the facts it rested on.
+ */
+import type { FieldName, Kind, Value, Year } from '../model/fields'
+import { valueOf, type Fact, type FactRef, type House, type Subject } from '../model/house'
+import { EDITIONS, type Edition } from '../tables/editions'
+import { sharedNeutrals, type NeutralGroup } from './neutrals'
+import { serviceRoles, type ServiceRole } from './service-role'
+
+/** A conclusion of a walk and the facts it rests on; `value` undefined where some of them are missing. */
+export interface Walked<T> { readonly value: T | undefined, readonly rests: readonly FactRef[] }
+
+type ByKind = { [K in Kind]: Subject<K>[] }
+const NONE: readonly never[] = []
+
+export class Site {
+  readonly all: ByKind
+  readonly premises: Subject<'premises'>
+  readonly edition: Edition
+  readonly visitYear: number
+  readonly #children = new Map<string, Subject[]>()
+  readonly #circuitsOf = new Map<string, Subject<'circuit'>[]>()
+  readonly #pointsOf = new Map<string, Subject<'point'>[]>()
+  readonly #feedersFrom = new Map<string, Subject<'feeder'>[]>()
+  readonly #enclosuresOn = new Map<string, Subject<'enclosure'>[]>()
+  #roles: Map<string, Walked<ServiceRole>> | undefined
+  #neutrals: Map<string, NeutralGroup> | undefined
+
+  constructor(readonly house: House) {
+    const all = this.all = {
+      premises: [], building: [], room: [], enclosure: [], bar: [], screw: [], breaker: [], feeder: [], circuit: [], segment: [], exposure: [], point: [],
+    } as ByKind
+    for (const subject of house.subjects.values()) {
+      (all[subject.kind] as Subject[]).push(subject)
+      if (subject.parent !== null) add(this.#children, subject.parent, subject)
+    }
+    this.premises = all.premises[0] ?? { id: 'premises', kind: 'premises', parent: null, born: '', facts: {} }
+    this.edition = valueOf(this.premises, 'edition') ?? EDITIONS.at(-1)!
+    this.visitYear = Number((valueOf(this.premises, 'visitedOn') ?? '').slice(0, 4)) || EDITIONS.at(-1)! + 3
+    for (const circuit of all.circuit) keyed(this.#circuitsOf, valueOf(circuit, 'fedBy'), circuit)
+    for (const point of all.point) keyed(this.#pointsOf, valueOf(point, 'circuit'), point)
+    for (const feeder of all.feeder) keyed(this.#feedersFrom, valueOf(feeder, 'from'), feeder)
+    for (const enclosure of all.enclosure) keyed(this.#enclosuresOn, valueOf(enclosure, 'fedFrom'), enclosure)
+  }
+
+  get<K extends Kind>(id: string | undefined, kind: K): Subject<K> | undefined {
+    const subject = id === undefined ? undefined : this.house.subjects.get(id)
+    return subject?.kind === kind ? subject as Subject<K> : undefined
+  }
+
+  /** Subjects of a kind hanging under another, in the order recorded. */
+  children<K extends Kind>(of: Subject, kind: K): readonly Subject<K>[] {
+    const children = this.#children.get(of.id)
+    if (!children) return NONE
+    for (const child of children) if (child.kind !== kind) return children.filter(c => c.kind === kind) as unknown as Subject<K>[]
+    return children as unknown as Subject<K>[]
+  }
+
+  circuitsOf(breaker: Subject): readonly Subject<'circuit'>[] { return this.#circuitsOf.get(breaker.id) ?? NONE }
+  pointsOf(circuit: Subject): readonly Subject<'point'>[] { return this.#pointsOf.get(circuit.id) ?? NONE }
+  feedersFrom(subject: Subject): readonly Subject<'feeder'>[] { return this.#feedersFrom.get(subject.id) ?? NONE }
+  enclosuresOn(feeder: Subject): readonly Subject<'enclosure'>[] { return this.#enclosuresOn.get(feeder.id) ?? NONE }
+
+  /** Service equipment, on its supply side, or on its load side. 250.24, 230.70. */
+  roleOf(enclosure: Subject<'enclosure'>): Walked<ServiceRole> {
+    this.#roles ??= serviceRoles(this)
+    return this.#roles.get(enclosure.id)!
+  }
+
+  /** The circuits that share one neutral with this one, itself included. */
+  neutralGroup(circuit: Subject<'circuit'>): NeutralGroup {
+    this.#neutrals ??= sharedNeutrals(this)
+    return this.#neutrals.get(circuit.id)!
+  }
+
+  /** The building a thing stands in, or undefined where it hangs under the premises. */
+  buildingOf(subject: Subject): Subject<'building'> | undefined {
+    let at: Subject | undefined = subject
+    while (at && at.kind !== 'building') at = at.parent === null ? undefined : this.house.subjects.get(at.parent)
+    return at as Subject<'building'> | undefined
+  }
+
+  roomOf(point: Subject<'point'>): Subject<'room'> | undefined { return this.get(valueOf(point, 'room'), 'room') }
+
+  /**
+   * Years in which a part may have been put in: its own year, else from the year its building was built
+   * to the day of the visit, since nobody has said it was never altered.
+   */
+  yearsOf(subject: Subject): { from: number, to: number, rests: FactRef[] } {
+    const rests: FactRef[] = []
+    for (let at: Subject | undefined = subject; at; at = this.#older(at)) {
+      if (at.kind === 'building' || at.kind === 'premises') break
+      const own = this.#year(at, rests)
+      if (own) return { ...own, rests }
+    }
+    for (const at of [this.buildingOf(subject), this.premises]) {
+      if (!at) continue
+      const built = this.#year(at, rests)
+      if (built) return { from: built.from, to: this.visitYear, rests }
+    }
+    return { from: 0, to: this.visitYear, rests }
+  }
+
+  #older(subject: Subject): Subject | undefined {
+    if (subject.kind === 'point') return this.get(valueOf(subject as Subject<'point'>, 'circuit'), 'circuit')
+    return subject.parent === null ? undefined : this.house.subjects.get(subject.parent)
+  }
+
+  #year(subject: Subject, rests: FactRef[]): { from: number, to: number } | undefined {
+    const field = (subject.kind === 'building' || subject.kind === 'premises' ? 'yearBuilt' : 'year')
+    const fact = (subject.facts as Record<string, Fact | undefined>)[field]
+    rests.push(fact ?? { state: 'unseen', subject: subject.id, field })
+    if (fact?.state !== 'known') return undefined
+    const year = fact.value as Year
+    return typeof year === 'number' ? { from: year, to: year } : { from: year[0], to: year[1] }
+  }
+}
+
+/** Reads facts outside a rule, keeping what the reading rested on. */
+export class Trail {
+  readonly rests: FactRef[] = []
+  ask<K extends Kind, F extends FieldName<K>>(subject: Subject<K>, field: F): Value<K, F> | undefined {
+    const fact = subject.facts[field] as Fact<Value<K, F>> | undefined
+    this.rests.push((fact as FactRef | undefined) ?? { state: 'unseen', subject: subject.id, field })
+    return fact?.state === 'known' ? fact.value : undefined
+  }
+}
+
+function add<V>(map: Map<string, V[]>, key: string, value: V): void {
+  const list = map.get(key)
+  if (list) list.push(value)
+  else map.set(key, [value])
+}
+function keyed<V>(map: Map<string, V[]>, key: string | undefined, value: V): void {
+  if (key !== undefined) add(map, key, value)
+}

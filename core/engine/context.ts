@@ -1,0 +1,84 @@
+import type { FieldName, Kind, Value } from '../model/fields'
+import type { Fact, FactRef, Subject } from '../model/house'
+import type { Known } from '../model/house'
+import type { Site } from '../derive/site'
+import { say, type Step } from './say'
+import type { Clear, Comparison, Danger, Fault, NotApplicable, Undecided, Verdict } from './verdict'
+
+const NO_STEPS: readonly Step[] = []
+const ASSUMED = say('Rests on something only assumed: an assumption may raise an alarm, never clear one')
+const NOT_SEEN = say('Not enough has been seen')
+
+interface FaultDetail { danger: Danger, compare?: Comparison, working?: readonly Step[], since?: number, lawfulBefore?: number, remark?: Step }
+
+/**
+ * What a rule sees: the site, and a reader that notes every fact asked for, so that evidence and
+ * missing facts come without the rule keeping books. One context serves many judgements in turn.
+ */
+export class Context {
+  #asked: FactRef[] = []
+  constructor(readonly site: Site) {}
+
+  begin(): void { this.#asked = [] }
+
+  /** The value of a fact, or undefined where nobody has seen it. Either way it is noted. */
+  ask<K extends Kind, F extends FieldName<K>>(subject: Subject<K>, field: F): Value<K, F> | undefined {
+    const fact = subject.facts[field] as Fact<Value<K, F>> | undefined
+    if (fact === undefined) {
+      this.#asked.push({ state: 'unseen', subject: subject.id, field })
+      return undefined
+    }
+    this.#asked.push(fact as FactRef)
+    return fact.state === 'known' ? fact.value : undefined
+  }
+
+  /** Notes facts that a walk over the site rested on. */
+  rest(refs: readonly FactRef[]): void {
+    for (let i = 0; i < refs.length; i++) this.#asked.push(refs[i]!)
+  }
+
+  get asked(): readonly FactRef[] { return this.#asked }
+
+  fault(why: Step, detail: FaultDetail): Fault {
+    return {
+      outcome: 'fault', why, working: detail.working ?? NO_STEPS, asked: this.#asked,
+      danger: detail.danger, compare: detail.compare, since: detail.since, lawfulBefore: detail.lawfulBefore, remark: detail.remark,
+    }
+  }
+
+  /** The rule is kept. Where a fact it rests on is only assumed, the answer is undecided on that fact instead. */
+  clear(why: Step, working: readonly Step[] = NO_STEPS, compare?: Comparison): Clear | Undecided {
+    const asked = this.#asked
+    for (let i = 0; i < asked.length; i++) {
+      const fact = asked[i] as Known
+      if (fact.grade === 'assumed') {
+        return { outcome: 'undecided', why: ASSUMED, working, asked, missing: asked.filter(f => (f as Known).grade === 'assumed') }
+      }
+    }
+    return { outcome: 'clear', why, working, asked, compare }
+  }
+
+  /** Undecided on the given facts, or on everything asked for that is not known. */
+  undecided(why: Step = NOT_SEEN, working: readonly Step[] = NO_STEPS, missing?: readonly FactRef[]): Undecided {
+    return { outcome: 'undecided', why, working, asked: this.#asked, missing: unique(missing ?? this.#asked.filter(f => f.state !== 'known')) }
+  }
+
+  /** Does not apply. Rests on facts too: an assumption may not excuse anything either. */
+  na(why: Step): NotApplicable | Undecided {
+    const assumed = this.#asked.filter(f => (f as Known).grade === 'assumed')
+    if (assumed.length > 0) return { outcome: 'undecided', why: ASSUMED, working: NO_STEPS, asked: this.#asked, missing: assumed }
+    return { outcome: 'n/a', why, working: NO_STEPS, asked: this.#asked }
+  }
+
+  /** A missing fact, for naming outside the order of asking. */
+  lack<K extends Kind>(subject: Subject<K>, field: FieldName<K>): FactRef {
+    return (subject.facts[field] as Fact | undefined) ?? { state: 'unseen', subject: subject.id, field }
+  }
+}
+
+/** The same fact asked for twice is named once. */
+function unique(refs: readonly FactRef[]): FactRef[] {
+  return refs.filter((r, i) => refs.findIndex(o => o.subject === r.subject && o.field === r.field) === i)
+}
+
+export type { Verdict }

@@ -1,0 +1,36 @@
+import type { Kind } from '../model/fields'
+import type { Citation } from '../tables/editions'
+import type { Subject } from '../model/house'
+import type { Context } from './context'
+import type { Verdict } from './verdict'
+
+/** Work that brings a rule to bear on something older than the rule. */
+export type Trigger = 'replaced' | 'extended' | 'new'
+
+/**
+ * One rule: what must hold, on what, since when, and the function that judges it.
+ * `judge` only looks and reports; standing, severity and remedies are worked out from what it returns.
+ */
+export interface Rule<K extends Kind = Kind> {
+  /** Id of the fault in the catalogue; never reused. */
+  readonly id: string
+  readonly family: 'conductors' | 'panels' | 'points'
+  /** What must hold. */
+  readonly title: string
+  /** The fault in a few words, for lists. */
+  readonly fault: string
+  readonly subject: K
+  readonly cites: readonly Citation[]
+  /** First edition that has the rule; absent where it is older than any house Corvit will see. */
+  readonly since?: number
+  /** True where the thing is dangerous or defective whatever the code said. */
+  readonly isHazard?: boolean
+  readonly triggers: readonly Trigger[]
+  readonly remedies: readonly string[]
+  /** Exceptions and easy mistakes the rule knows about, in plain words. */
+  readonly traps: readonly string[]
+  judge(subject: Subject<K>, c: Context): Verdict
+}
+
+/** Types a rule against its own subject kind, then lets it stand in a list of all rules. */
+export const defineRule = <K extends Kind>(rule: Rule<K>): Rule => rule as unknown as Rule
