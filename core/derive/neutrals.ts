@@ -2,7 +2,7 @@ import type { Subject } from '../model/house'
 import { Trail, type Site } from './site'
 import type { FactRef } from '../model/house'
 
-/** Circuits recorded as sharing one neutral. `isDecided` is false where a member's sharing was never looked at. */
+/** Circuits recorded as sharing one neutral, and what that rests on. */
 export interface NeutralGroup {
   readonly circuits: readonly Subject<'circuit'>[]
   readonly rests: readonly FactRef[]
@@ -30,6 +30,10 @@ export function sharedNeutrals(site: Site): Map<string, NeutralGroup> {
   const groups = new Map<string, NeutralGroup>()
   for (const circuit of site.all.circuit) {
     if (groups.has(circuit.id)) continue
+    if (!linked.has(circuit.id)) {
+      groups.set(circuit.id, { circuits: [circuit], rests: trails.get(circuit.id)! })
+      continue
+    }
     const members = reach(circuit.id, linked)
     const circuits = site.all.circuit.filter(c => members.has(c.id))
     const group = { circuits, rests: circuits.flatMap(c => trails.get(c.id)!) }

@@ -7,6 +7,7 @@ import { valueOf, type Fact, type FactRef, type House, type Subject } from '../m
 import { EDITIONS, type Edition } from '../tables/editions'
 import { sharedNeutrals, type NeutralGroup } from './neutrals'
 import { serviceRoles, type ServiceRole } from './service-role'
+import { upstreamOf, type Upstream } from './upstream'
 
 /** A conclusion of a walk and the facts it rests on; `value` undefined where some of them are missing. */
 export interface Walked<T> { readonly value: T | undefined, readonly rests: readonly FactRef[] }
@@ -26,6 +27,7 @@ export class Site {
   readonly #enclosuresOn = new Map<string, Subject<'enclosure'>[]>()
   #roles: Map<string, Walked<ServiceRole>> | undefined
   #neutrals: Map<string, NeutralGroup> | undefined
+  readonly #upstream = new Map<string, Walked<Upstream>>()
 
   constructor(readonly house: House) {
     const all = this.all = {
@@ -66,6 +68,14 @@ export class Site {
   roleOf(enclosure: Subject<'enclosure'>): Walked<ServiceRole> {
     this.#roles ??= serviceRoles(this)
     return this.#roles.get(enclosure.id)!
+  }
+
+  /** The devices ahead of a breaker. Worked out once per enclosure chain. */
+  upstreamOf(breaker: Subject<'breaker'>): Walked<Upstream> {
+    const key = breaker.parent ?? breaker.id
+    let walked = this.#upstream.get(key)
+    if (!walked) this.#upstream.set(key, walked = upstreamOf(this, breaker))
+    return walked
   }
 
   /** The circuits that share one neutral with this one, itself included. */

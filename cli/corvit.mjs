@@ -1,0 +1,13 @@
+#!/usr/bin/env node
+// Runs the TypeScript command line in place, so that the checkout and the command always agree.
+import { existsSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
+
+if (!existsSync(new URL('../node_modules/tsx', import.meta.url))) {
+  console.error(`corvit: its packages are not installed. Run "npm ci" in ${fileURLToPath(new URL('..', import.meta.url))} first.`)
+  process.exit(2)
+}
+const { register } = await import('tsx/esm/api')
+register()
+const { main } = await import('./main.ts')
+process.exitCode = await main(process.argv.slice(2))

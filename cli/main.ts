@@ -1,0 +1,71 @@
+import { readFileSync, statSync } from 'node:fs'
+import { assess, Ledger, MAX_FILE_BYTES, OUTCOMES, readJobFile, UnreadableFile, type Outcome } from '#core'
+
+const USAGE = `corvit: a second opinion on existing residential wiring
+
+  corvit assess FILE [--only fault,undecided] [--rule ID] [--brief]
+      Judges a job file (form "house" or "log", see docs/FORMATS.md) and prints one JSON document.
+      FILE may be - for standard input. --only keeps some outcomes, --rule one rule,
+      --brief one line of text per result instead of JSON.
+  corvit help
+
+Exit code: 0 judged, 2 input that cannot be read.
+Corvit's answers are a second opinion, not an approval.`
+
+/** Runs the command line; returns the exit code. */
+export async function main(args: readonly string[]): Promise<number> {
+  const [command, ...rest] = args
+  if (command === undefined || command === 'help' || command === '--help' || command === '-h') {
+    console.log(USAGE)
+    return command === undefined ? 2 : 0
+  }
+  if (command === 'assess') return assessCommand(rest)
+  console.error(`corvit: unknown command ${JSON.stringify(command)}\n\n${USAGE}`)
+  return 2
+}
+
+function assessCommand(args: readonly string[]): number {
+  let file: string | undefined
+  let only: Outcome[] | undefined
+  let rule: string | undefined
+  let isBrief = false
+  for (let i = 0; i < args.length; i++) {
+    const arg = args[i]!
+    if (arg === '--only') {
+      const words = (args[++i] ?? '').split(',')
+      const bad = words.find(w => !(OUTCOMES as readonly string[]).includes(w))
+      if (bad !== undefined) return refuse(`--only takes ${OUTCOMES.join(', ')}; found ${JSON.stringify(bad)}`)
+      only = words as Outcome[]
+    } else if (arg === '--rule') rule = args[++i]
+    else if (arg === '--brief') isBrief = true
+    else if (arg.startsWith('--')) return refuse(`unknown option ${arg}`)
+    else if (file === undefined) file = arg
+    else return refuse(`one file at a time; found also ${JSON.stringify(arg)}`)
+  }
+  if (file === undefined) return refuse('which file?')
+  let text: string
+  try {
+    if (file !== '-' && statSync(file).size > MAX_FILE_BYTES) return refuse(`${file}: larger than ${MAX_FILE_BYTES / 1024 / 1024} MB`)
+    text = readFileSync(file === '-' ? 0 : file, 'utf8')
+  } catch (error) {
+    return refuse(`${file}: ${(error as NodeJS.ErrnoException).code === 'ENOENT' ? 'no such file' : (error as Error).message}`)
+  }
+  try {
+    let n = 0
+    const { observations } = readJobFile(text, { at: '2000-01-01T00:00:00.000Z', by: 'file', nextId: () => `f${String(n++).padStart(7, '0')}` })
+    const assessment = assess(new Ledger(observations).house)
+    const results = assessment.results.filter(r => (!only || only.includes(r.outcome)) && (!rule || r.rule === rule))
+    if (isBrief) for (const r of results) console.log(`${r.outcome.padEnd(9)} ${r.rule.padEnd(30)} ${r.subject.label}: ${r.why}`)
+    else console.log(JSON.stringify({ ...assessment, results }, null, 2))
+    return 0
+  } catch (error) {
+    if (!(error instanceof UnreadableFile)) throw error
+    console.error(JSON.stringify({ error: 'unreadable-input', file, problems: error.problems }, null, 2))
+    return 2
+  }
+}
+
+function refuse(message: string): number {
+  console.error(`corvit: ${message}`)
+  return 2
+}

@@ -1,0 +1,120 @@
+import type { Subject } from '../model/house'
+import type { FactRef } from '../model/house'
+import { allowedDevice, type Allowed } from '../tables/allowed-device'
+import type { Column, TableMetal } from '../tables/ampacity'
+import { Trail, type Site } from './site'
+
+/**
+ * What a run may stand behind, judged under every value an unseen fact could have.
+ * `low` and `high` are the same sum where nothing unseen matters.
+ */
+export interface AllowedBand {
+  readonly isKnown: true
+  readonly low: Allowed
+  readonly high: Allowed
+  readonly rests: readonly FactRef[]
+  /** The unseen facts that could turn the answer for a device of so many amperes. */
+  missingFor(amps: number): FactRef[]
+}
+/** No sum without these facts. */
+export interface NoBand { readonly isKnown: false, readonly rests: readonly FactRef[], readonly missing: readonly FactRef[] }
+/** Something about the load the sum depends on: its value where seen, and the fact to look at where not. */
+export interface LoadFact { readonly value: boolean | undefined, readonly fact: FactRef | undefined }
+
+const CAPPED = new Set(['NM-B', 'NM', 'cloth NM', 'UF'])
+/** NM-B came in about 1985; cable marked plain NM before it counts as 60 °C insulation. */
+const FIXED_INSULATION: Record<string, Column> = { 'NM-B': 90, 'NM': 60, 'cloth NM': 60, 'UF': 60, 'knob-and-tube': 60, 'old spiral armour': 60 }
+
+/** What a conductor metal may be for the tables: a colour alone leaves every metal of that look open. */
+export function tableMetals(metal: string | undefined): readonly { metal: TableMetal, isCopperClad: boolean }[] {
+  switch (metal) {
+    case 'copper': case 'tinned copper': return [{ metal: 'copper', isCopperClad: false }]
+    case 'aluminium': return [{ metal: 'aluminium', isCopperClad: false }]
+    case 'copper-clad aluminium': return [{ metal: 'aluminium', isCopperClad: true }]
+    case 'copper-looking': return [{ metal: 'copper', isCopperClad: false }, { metal: 'aluminium', isCopperClad: true }]
+    case 'silver-looking': return [{ metal: 'copper', isCopperClad: false }, { metal: 'aluminium', isCopperClad: false }]
+    default: return [{ metal: 'copper', isCopperClad: false }, { metal: 'aluminium', isCopperClad: false }, { metal: 'aluminium', isCopperClad: true }]
+  }
+}
+
+const asFacet = (load: LoadFact): Facet<boolean> => ({ fact: load.fact, values: load.value === undefined ? [true, false] : [load.value] })
+
+interface Facet<T> { readonly fact: FactRef | undefined, readonly values: readonly T[] }
+
+/** The band of allowed devices for a segment or feeder. 240.4, 310.16, 334.80. */
+export function allowedBand(site: Site, run: Subject<'segment'> | Subject<'feeder'>, feedsSeveralReceptacles: LoadFact, carriesWholeDwelling: LoadFact): AllowedBand | NoBand {
+  const trail = new Trail()
+  const conductor = run as Subject<'segment'>
+  const size = trail.ask(conductor, 'size')
+  if (size === undefined) return { isKnown: false, rests: trail.rests, missing: trail.rests.slice() }
+  const last = () => trail.rests[trail.rests.length - 1]!
+
+  const metal = trail.ask(conductor, 'metal')
+  const metals: Facet<{ metal: TableMetal, isCopperClad: boolean }> = { fact: last(), values: tableMetals(metal) }
+  const wiring = trail.ask(conductor, 'wiring')
+  const caps: Facet<boolean> = { fact: last(), values: wiring === undefined ? [true, false] : [CAPPED.has(wiring)] }
+  const fixed = wiring === undefined ? undefined : FIXED_INSULATION[wiring]
+  let insulation: Facet<Column>
+  if (fixed !== undefined) insulation = { fact: undefined, values: [fixed] }
+  else {
+    const own = trail.ask(conductor, 'insulationC')
+    insulation = { fact: last(), values: own === undefined ? [60, 75, 90] : [own] }
+  }
+  let terminals: Facet<60 | 75> = { fact: undefined, values: [60] }
+  if (caps.values.length > 1 || !caps.values[0]) {
+    const marked = trail.ask(conductor, 'terminalsC')
+    terminals = { fact: last(), values: marked === undefined ? [60, 75] : [marked] }
+  }
+  const loads: Facet<boolean> = asFacet(feedsSeveralReceptacles)
+  const wholes: Facet<boolean> = asFacet(carriesWholeDwelling)
+
+  const stretches: { ambientC: number, currentCarrying: number }[] = []
+  const missing: FactRef[] = []
+  for (const exposure of site.children(run, 'exposure')) {
+    const what = trail.ask(exposure, 'what')
+    if (what === undefined) missing.push(last())
+    const isHot = what === 'hot' || what === 'hot and crowded'
+    const isCrowded = what === 'crowded' || what === 'hot and crowded'
+    const ambientC = isHot ? trail.ask(exposure, 'ambientC') : 30
+    if (ambientC === undefined) missing.push(last())
+    const currentCarrying = isCrowded ? trail.ask(exposure, 'currentCarrying') : 3
+    if (currentCarrying === undefined) missing.push(last())
+    stretches.push({ ambientC: ambientC ?? 30, currentCarrying: currentCarrying ?? 3 })
+  }
+  if (missing.length > 0) return { isKnown: false, rests: trail.rests, missing }
+  if (stretches.length === 0) stretches.push({ ambientC: 30, currentCarrying: 3 })
+
+  const facets: readonly Facet<unknown>[] = [metals, caps, insulation, terminals, loads, wholes]
+  const combos: Combo[] = []
+  for (const [a, m] of metals.values.entries()) for (const [b, isCappedAt60] of caps.values.entries())
+    for (const [c, column] of insulation.values.entries()) for (const [d, marked] of terminals.values.entries())
+      for (const [e, feeds] of loads.values.entries()) for (const [f, whole] of wholes.values.entries()) {
+        const run = { size, metal: m.metal, isCopperClad: m.isCopperClad, insulation: column, isCappedAt60, terminals: marked, feedsSeveralReceptacles: feeds, carriesWholeDwelling: whole }
+        const sums = stretches.map(stretch => allowedDevice({ ...run, ...stretch }, site.edition))
+        combos.push({ at: [a, b, c, d, e, f], allowed: sums.reduce((worst, sum) => sum.allowed < worst.allowed ? sum : worst) })
+      }
+  const low = combos.reduce((worst, x) => x.allowed.allowed < worst.allowed.allowed ? x : worst).allowed
+  const high = combos.reduce((best, x) => x.allowed.allowed > best.allowed.allowed ? x : best).allowed
+  return { isKnown: true, low, high, rests: trail.rests, missingFor: amps => telling(facets, combos, amps) }
+}
+
+interface Combo { readonly at: readonly number[], readonly allowed: Allowed }
+
+/** The unseen facts whose value could turn the answer for a device of this rating. */
+function telling(facets: readonly Facet<unknown>[], combos: readonly Combo[], amps: number): FactRef[] {
+  const found: FactRef[] = []
+  facets.forEach((facet, k) => {
+    if (facet.fact === undefined || facet.values.length < 2) return
+    const sides = new Map<string, boolean>()
+    for (const { at, allowed } of combos) {
+      const others = at.filter((_, i) => i !== k).join()
+      const fits = amps <= allowed.allowed
+      if ((sides.get(others) ?? fits) !== fits) {
+        found.push(facet.fact)
+        return
+      }
+      sides.set(others, fits)
+    }
+  })
+  return found
+}

@@ -1,0 +1,45 @@
+import type { Subject } from '../model/house'
+import { Trail, type Site, type Walked } from './site'
+
+/** Whether the neutral is joined to the enclosure metal, by a means of its own or by the bar it lands on. 250.24, 250.142. */
+export function neutralBondOf(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {
+  const trail = new Trail()
+  const means = trail.ask(enclosure, 'bondMeans')
+  let value: boolean | undefined = means === undefined ? undefined : means !== 'none'
+  if (value !== true) {
+    for (const bar of site.children(enclosure, 'bar')) {
+      const role = trail.ask(bar, 'role')
+      if (role === 'ground' || role === 'electrode') continue
+      const isBonded = trail.ask(bar, 'isBondedToEnclosure')
+      if (isBonded === true && role !== undefined) return { value: true, rests: trail.rests }
+      if (isBonded !== false) value = undefined
+    }
+  }
+  return { value, rests: trail.rests }
+}
+
+/** Whether neutrals and grounds share a bar in an enclosure. */
+export function sharesBar(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {
+  const trail = new Trail()
+  const landings = trail.ask(enclosure, 'landings')
+  if (landings === 'on a common bar') return { value: true, rests: trail.rests }
+  const bars = site.children(enclosure, 'bar')
+  let value: boolean | undefined = landings === undefined && bars.length === 0 ? undefined : false
+  for (const bar of bars) {
+    const role = trail.ask(bar, 'role')
+    if (role === 'common') return { value: true, rests: trail.rests }
+    let neutrals = 0
+    let grounds = 0
+    let isCounted = true
+    for (const screw of site.children(bar, 'screw')) {
+      const n = trail.ask(screw, 'neutrals')
+      const g = trail.ask(screw, 'grounds')
+      if (n === undefined || g === undefined) isCounted = false
+      neutrals += n ?? 0
+      grounds += g ?? 0
+    }
+    if ((neutrals > 0 && (grounds > 0 || role === 'ground')) || (grounds > 0 && role === 'neutral')) return { value: true, rests: trail.rests }
+    if (role === undefined || !isCounted) value = undefined
+  }
+  return { value, rests: trail.rests }
+}

@@ -1,0 +1,92 @@
+import type { Subject } from '../model/house'
+import { Trail, type Site, type Walked } from './site'
+
+/** How the slot for ground stands: proved good, a path too weak to rely on, or none. */
+export type GroundState = 'good' | 'weak' | 'none'
+
+/** Ground path, ohms: at or under this a path is good enough to trip a breaker quickly. */
+export const GOOD_GROUND_OHMS = 1
+
+/**
+ * Whether a receptacle has an equipment ground. A wire seen in the box is a ground only once a tester or an
+ * impedance reading shows it goes somewhere; a tester alone proves nothing, since a jumper to neutral reads
+ * "correct" too. Raceway and armour need the impedance. 250.118, 406.4(D).
+ */
+export function groundOf(point: Subject<'point'>): Walked<GroundState> {
+  const trail = new Trail()
+  return { value: decide(point, trail), rests: trail.rests }
+}
+
+function decide(point: Subject<'point'>, trail: Trail): GroundState | undefined {
+  const lamps = trail.ask(point, 'lamps')
+  if (lamps === 'open ground') return 'none'
+  const ground = trail.ask(point, 'ground')
+  if (ground === 'none' || ground === 'present, not connected') return 'none'
+  if (ground === undefined) return undefined
+  const ohms = trail.ask(point, 'groundOhms')
+  if (ohms !== undefined) return ohms <= GOOD_GROUND_OHMS ? 'good' : 'weak'
+  return ground === 'connected' && lamps === 'correct' ? 'good' : undefined
+}
+
+/** Where a point's ground-fault protection sits: in the device, in the breaker, in a device ahead, or nowhere. */
+export type GfciSource = 'own' | 'breaker' | 'ahead' | 'none'
+
+const CARRIES_NONE = new Set(['luminaire', 'junction box', 'hard-wired outlet', 'alarm'])
+const isGfci = (protection: string | undefined) => protection === 'GFCI' || protection === 'dual'
+
+/** Ground-fault protection of a point along its chain. Only what sits on the load terminals of a device is protected by it. */
+export function gfciOf(site: Site, point: Subject<'point'>): Walked<GfciSource> {
+  const trail = new Trail()
+  return { value: source(site, point, trail), rests: trail.rests }
+}
+
+function source(site: Site, point: Subject<'point'>, trail: Trail): GfciSource | undefined {
+  const own = protectionOf(point, trail)
+  if (isGfci(own)) return 'own'
+  const test = trail.ask(point, 'gfciTest')
+  if (test === 'goes dead') return 'ahead'
+  const circuit = site.get(trail.ask(point, 'circuit'), 'circuit')
+  const breaker = circuit && site.get(trail.ask(circuit, 'fedBy'), 'breaker')
+  const atBreaker = breaker && trail.ask(breaker, 'protection')
+  if (isGfci(atBreaker)) return 'breaker'
+  const ahead = chain(site, point, circuit, trail)
+  if (ahead === true) return 'ahead'
+  if (own === undefined || atBreaker === undefined || ahead === undefined) return undefined
+  return 'none'
+}
+
+/** Walks towards the panel: true where a device ahead protects this point, undefined where it might. */
+function chain(site: Site, point: Subject<'point'>, circuit: Subject<'circuit'> | undefined, trail: Trail): boolean | undefined {
+  let isOpen = false
+  const walked = new Set([point.id])
+  for (let at = point; ;) {
+    const after = trail.ask(at, 'after')
+    if (after === 'panel') return isOpen ? undefined : false
+    const ahead = site.get(after, 'point')
+    if (!ahead) return isOpen || !circuit || mayHoldGfci(site, circuit, walked, trail) ? undefined : false
+    if (walked.has(ahead.id)) return undefined
+    walked.add(ahead.id)
+    const protection = protectionOf(ahead, trail)
+    if (protection === undefined) isOpen = true
+    else if (isGfci(protection)) {
+      const fromLoad = trail.ask(at, 'isFedFromLoadSide')
+      if (fromLoad === true) return true
+      if (fromLoad === undefined) isOpen = true
+    }
+    at = ahead
+  }
+}
+
+/** The order along the circuit is not known: could any point not walked yet hold a GFCI? */
+function mayHoldGfci(site: Site, circuit: Subject<'circuit'>, walked: ReadonlySet<string>, trail: Trail): boolean {
+  return site.pointsOf(circuit).some((other) => {
+    if (walked.has(other.id)) return false
+    const protection = protectionOf(other, trail)
+    return protection === undefined || isGfci(protection)
+  })
+}
+
+function protectionOf(point: Subject<'point'>, trail: Trail) {
+  const type = trail.ask(point, 'type')
+  return type !== undefined && CARRIES_NONE.has(type) ? 'none' : trail.ask(point, 'protection')
+}

@@ -1,0 +1,46 @@
+import type { Context } from '../engine/context'
+import { say } from '../engine/say'
+import type { Verdict } from '../engine/verdict'
+import type { Subject } from '../model/house'
+
+const TWO_WIRE_CABLES = new Set(['NM-B', 'NM', 'cloth NM', 'UF', 'armoured cable', 'old spiral armour'])
+
+/** The circuits on one shared neutral and their breakers; or the verdict, where there is no group to judge here. */
+export type Multiwire = { readonly circuits: readonly Subject<'circuit'>[], readonly breakers: readonly Subject<'breaker'>[] } | { readonly verdict: Verdict }
+
+/**
+ * Gathers the multiwire group a circuit belongs to. The group is judged once, on its first circuit.
+ * Whether a circuit shares its neutral is asked, except where a two-wire cable or a breaker of several poles answers.
+ */
+export function multiwireOf(circuit: Subject<'circuit'>, c: Context): Multiwire {
+  const group = c.site.neutralGroup(circuit)
+  if (group.circuits.length < 2) return { verdict: alone(circuit, c) }
+  if (group.circuits[0] !== circuit) {
+    c.rest(group.rests)
+    return { verdict: c.na(say('Judged together with the circuit it shares its neutral with')) }
+  }
+  c.rest(group.rests.filter(f => f.state === 'known'))
+  const breakers: Subject<'breaker'>[] = []
+  let isOpen = false
+  for (const member of group.circuits) {
+    const breaker = c.site.get(c.ask(member, 'fedBy'), 'breaker')
+    if (!breaker) isOpen = true
+    else if (!breakers.includes(breaker)) breakers.push(breaker)
+  }
+  if (isOpen) return { verdict: c.undecided(say('Nobody has found which breaker feeds each of them')) }
+  return { circuits: group.circuits, breakers }
+}
+
+function alone(circuit: Subject<'circuit'>, c: Context): Verdict {
+  const shares = c.ask(circuit, 'sharesNeutralWith')
+  if (shares !== undefined) return c.na(say('Its neutral is its own'))
+  const segment = c.site.children(circuit, 'segment')[0]
+  if (segment && c.ask(segment, 'conductors') === 2) {
+    const wiring = c.ask(segment, 'wiring')
+    if (wiring !== undefined && TWO_WIRE_CABLES.has(wiring)) return c.na(say('A two-wire cable carries its own neutral'))
+  }
+  const breaker = c.site.get(c.ask(circuit, 'fedBy'), 'breaker')
+  const poles = breaker && c.ask(breaker, 'poles')
+  if (poles !== undefined && poles > 1) return c.na(say('A {poles}-pole breaker disconnects all its hots', { poles }))
+  return c.undecided(say('Whether it shares a neutral has not been looked at'), [], [c.lack(circuit, 'sharesNeutralWith')])
+}

@@ -1,0 +1,66 @@
+import { valueOf, type Subject } from '../model/house'
+import { Trail, type Site, type Walked } from './site'
+
+/** Protection ahead of a breaker's own: the smallest device upstream, and whether the walk reached the supply. */
+export interface Upstream {
+  /** Smallest rating ahead in amperes, or undefined where none was read. */
+  readonly smallestAmps: number | undefined
+  readonly smallest: Subject | undefined
+  /** A device ahead that nobody has read could be as small as this, in amperes; undefined where all were read. */
+  readonly unreadFrom: number | undefined
+  /** True only where every enclosure on the way was seen to have no second source. */
+  readonly hasOneSource: boolean | undefined
+}
+
+/** No main is smaller than 30 A (the domain of the field says the same); a feeder may start at a 15 A breaker. */
+const LEAST_MAIN = 30
+const LEAST_BREAKER = 15
+
+/**
+ * Walks from a breaker towards the supply. The effective protection of a conductor is the smallest device
+ * upstream of it, provided there is one source only. 240.4, 240.21.
+ */
+export function upstreamOf(site: Site, breaker: Subject<'breaker'>): Walked<Upstream> {
+  const trail = new Trail()
+  let smallestAmps: number | undefined
+  let smallest: Subject | undefined
+  let unreadFrom: number | undefined
+  let hasOneSource: boolean | undefined = true
+  const unread = (amps: number) => { unreadFrom = Math.min(amps, unreadFrom ?? amps) }
+  const take = (subject: Subject, amps: number | undefined, least: number) => {
+    if (amps === undefined) unread(least)
+    else if (smallestAmps === undefined || amps < smallestAmps) {
+      smallestAmps = amps
+      smallest = subject
+    }
+  }
+  const walked = new Set<string>()
+  let enclosure = site.get(breaker.parent ?? undefined, 'enclosure')
+  while (enclosure && !walked.has(enclosure.id)) {
+    walked.add(enclosure.id)
+    const second = trail.ask(enclosure, 'hasSecondSource')
+    if (second === true) hasOneSource = false
+    else if (second === undefined && hasOneSource) hasOneSource = undefined
+    const main = trail.ask(enclosure, 'mainKind')
+    if (main === 'main breaker' || main === 'fused main') take(enclosure, trail.ask(enclosure, 'mainAmps'), LEAST_MAIN)
+    else if (main === undefined) unread(LEAST_MAIN)
+    const from = trail.ask(enclosure, 'fedFrom')
+    if (from === 'utility') break
+    const feeder = site.get(from, 'feeder')
+    if (!feeder) {
+      // A lone enclosure has nothing it could be fed from; with others about, what feeds it may be smaller.
+      if (site.all.enclosure.length > 1) unread(LEAST_BREAKER)
+      break
+    }
+    const start = trail.ask(feeder, 'from')
+    const device = site.get(start, 'breaker')
+    if (device) take(device, trail.ask(device, 'ratingAmps'), LEAST_BREAKER)
+    else if (!site.get(start, 'enclosure')) unread(LEAST_BREAKER)
+    enclosure = site.get(device?.parent ?? start, 'enclosure')
+  }
+  return { value: { smallestAmps, smallest, unreadFrom, hasOneSource }, rests: trail.rests }
+}
+
+/** The breaker a feeder starts at, where it starts at one. */
+export const breakerOf = (site: Site, feeder: Subject<'feeder'>): Subject<'breaker'> | undefined =>
+  site.get(valueOf(feeder, 'from'), 'breaker')

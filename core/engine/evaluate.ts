@@ -1,0 +1,55 @@
+import { Site } from '../derive/site'
+import type { House, Subject } from '../model/house'
+import { Context } from './context'
+import type { Rule } from './rule'
+import { say } from './say'
+import { severityOf, type Severity } from './severity'
+import { standingOf, type Standing } from './standing'
+import type { Step } from './say'
+import type { Verdict } from './verdict'
+
+/** One rule judged on one thing. Standing and severity are there for faults only. */
+export interface Result {
+  readonly rule: Rule
+  readonly subject: Subject
+  readonly verdict: Verdict
+  readonly standing: Standing | undefined
+  readonly severity: Severity | undefined
+  readonly severityWhy: Step | undefined
+}
+
+/**
+ * Judges every rule on every thing it is about. The same house always gives the same results in the same order.
+ * A rule that throws is undecided with its error attached, never a pass.
+ */
+export function evaluate(house: House | Site, rules: readonly Rule[]): Result[] {
+  const site = house instanceof Site ? house : new Site(house)
+  const context = new Context(site)
+  const results: Result[] = []
+  for (const rule of rules) {
+    const subjects = site.all[rule.subject] as readonly Subject[]
+    for (let i = 0; i < subjects.length; i++) {
+      results.push(judgeOne(rule, subjects[i]!, context))
+    }
+  }
+  return results
+}
+
+export function judgeOne(rule: Rule, subject: Subject, context: Context): Result {
+  context.begin()
+  let verdict: Verdict
+  try {
+    verdict = rule.judge(subject as never, context)
+  } catch (error) {
+    verdict = { outcome: 'undecided', why: say('The rule could not be worked out; this is a defect of the program'), working: [], asked: context.asked, missing: [], defect: String(error) }
+  }
+  // A rule newer than the edition in force is no rule here; a hazard stands regardless.
+  const since = verdict.outcome === 'fault' ? verdict.since ?? rule.since : undefined
+  if (verdict.outcome === 'fault' && since !== undefined && since > context.site.edition && !rule.isHazard) {
+    verdict = { outcome: 'n/a', why: say('Required from {since}; the edition in force here is {edition}', { since, edition: context.site.edition }), working: [], asked: verdict.asked }
+  }
+  if (verdict.outcome !== 'fault') return { rule, subject, verdict, standing: undefined, severity: undefined, severityWhy: undefined }
+  const standing = standingOf(rule, verdict, subject, context.site)
+  const { severity, why } = severityOf(verdict, standing, subject, context.site)
+  return { rule, subject, verdict, standing, severity, severityWhy: why }
+}

@@ -1,0 +1,52 @@
+import type { Site } from '../derive/site'
+import { valueOf, type FactRef, type Subject } from '../model/house'
+import type { Rule } from './rule'
+import { say, type Step } from './say'
+import type { Fault } from './verdict'
+
+/** What a fault means for this part, given its years, the edition in force and the work being done. */
+export const STANDINGS = ['broken when made', 'allowed to stay', 'met by the work', 'hazard', 'depends on the year'] as const
+export type StandingKind = (typeof STANDINGS)[number]
+export interface Standing {
+  readonly kind: StandingKind
+  readonly why: Step
+  /** Years that would change the answer, where the year of the part is open. */
+  readonly turningYears: readonly number[]
+  readonly rests: readonly FactRef[]
+}
+
+/** Works out the standing of a fault. 90.4, 406.4(D), 80 of the adopting law; see the handbook of the trade on standing. */
+export function standingOf(rule: Rule, fault: Fault, subject: Subject, site: Site): Standing {
+  const since = fault.since ?? rule.since
+  const { lawfulBefore } = fault
+  const years = site.yearsOf(subject)
+  const rests = years.rests
+  const span = years.from === years.to ? `${years.from}` : years.from === 0 ? `year not known` : `${years.from} to ${years.to}`
+  const work = workOn(subject, site)
+  const turn = lawfulBefore ?? since
+  if (turn === undefined || turn === 0) {
+    if (rule.isHazard) return { kind: 'hazard', why: say('No rule has to be broken: it is a hazard or a defect as it is'), turningYears: [], rests: [] }
+    return { kind: 'broken when made', why: say('The rule is older than any part of this house'), turningYears: [], rests: [] }
+  }
+  if (years.from >= turn) return { kind: 'broken when made', why: say('Put in {span}; required since {turn}', { span, turn }), turningYears: [], rests }
+  if (work !== undefined && work !== 'none' && (rule.triggers as readonly string[]).includes(work)) {
+    return { kind: 'met by the work', why: say('Being {work} now: the rule of today applies', { work: work === 'new' ? 'newly made' : work }), turningYears: [], rests }
+  }
+  if (years.to < turn) {
+    return { kind: 'allowed to stay', why: say('Put in {span}, required since {turn}; {trigger}', { span, turn, trigger: triggerText(rule) }), turningYears: [], rests }
+  }
+  return { kind: 'depends on the year', why: say('Before {turn} it was lawful when made, from {turn} not; the part is of {span}', { turn, span }), turningYears: [turn], rests }
+}
+
+function workOn(subject: Subject, site: Site): string | undefined {
+  const own = (subject.facts as Record<string, unknown>).work === undefined ? undefined : valueOf(subject as Subject<'point'>, 'work')
+  if (own !== undefined) return own
+  if (subject.kind === 'segment' && subject.parent) return workOn(site.get(subject.parent, 'circuit') ?? site.premises, site)
+  if ((subject.kind === 'bar' || subject.kind === 'breaker') && subject.parent) return workOn(site.get(subject.parent, 'enclosure') ?? site.premises, site)
+  return undefined
+}
+
+function triggerText(rule: Rule): string {
+  if (rule.triggers.length === 0) return 'may stay as it is'
+  return `must be met once it is ${rule.triggers.map(t => t === 'new' ? 'newly made' : t).join(' or ')}`
+}

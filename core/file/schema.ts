@@ -1,0 +1,68 @@
+/** The job file, both forms, as Zod schemas; docs/job-file.schema.json is generated from these. */
+import { z } from 'zod'
+import { FIELDS, KINDS, type Field, type Kind } from '../model/fields'
+import { GRADES } from '../model/observation'
+import { ID, plainText, valueSchema } from '../model/values'
+
+export const FILE_VERSION = 1
+export const MAX_FILE_BYTES = 20 * 1024 * 1024
+export const MAX_OBSERVATIONS = 200_000
+
+const remark = plainText(2000)
+
+/** A fact by hand: the bare value, or the value with how it is known, or why it could not be seen. */
+function factSchema(field: Field) {
+  const value = valueSchema(field)
+  return z.union([
+    value,
+    z.strictObject({ value: z.union([value, z.number()]), unit: plainText(12).optional(), grade: z.enum(GRADES).optional(), instrument: plainText(80).optional(), remark: remark.optional() }),
+    z.strictObject({ blocked: plainText(400).min(1, 'say why it could not be seen') }),
+  ])
+}
+
+function facts(kind: Kind): Record<string, z.ZodType> {
+  const shape: Record<string, z.ZodType> = { id: ID.optional() }
+  for (const [name, field] of Object.entries(FIELDS[kind])) shape[name] = factSchema(field).optional()
+  return shape
+}
+
+const exposure = z.strictObject(facts('exposure'))
+const screw = z.strictObject(facts('screw'))
+const segment = z.strictObject({ ...facts('segment'), exposures: z.array(exposure).optional() })
+const point = z.strictObject(facts('point'))
+const circuit = z.strictObject({ ...facts('circuit'), segments: z.array(segment).optional(), points: z.array(point).optional() })
+const feeder = z.strictObject({ ...facts('feeder'), exposures: z.array(exposure).optional() })
+const bar = z.strictObject({ ...facts('bar'), screws: z.union([z.array(screw), facts('bar').screws!]).optional(), screwList: z.array(screw).optional() })
+const breaker = z.strictObject({ ...facts('breaker'), circuit: circuit.optional(), circuits: z.array(circuit).optional() })
+const enclosure = z.strictObject({ ...facts('enclosure'), feeder: feeder.optional(), bars: z.array(bar).optional(), breakers: z.array(breaker).optional() })
+const room = z.strictObject(facts('room'))
+const building = z.strictObject({ ...facts('building'), rooms: z.array(room).optional(), enclosures: z.array(enclosure).optional() })
+
+export const HouseFile = z.strictObject({
+  $schema: z.string().max(300).optional(),
+  corvit: z.literal(FILE_VERSION), form: z.literal('house'),
+  premises: z.strictObject(facts('premises')).optional(),
+  buildings: z.array(building).optional(), rooms: z.array(room).optional(), enclosures: z.array(enclosure).optional(),
+  feeders: z.array(feeder).optional(), circuits: z.array(circuit).optional(), points: z.array(point).optional(),
+})
+export type HouseFile = z.infer<typeof HouseFile>
+
+const stamp = { id: ID, at: z.iso.datetime({ offset: true, message: 'an ISO 8601 instant is expected, like 2026-03-04T10:15:00.000Z' }), by: plainText(120) }
+export const ObservationSchema = z.discriminatedUnion('act', [
+  z.strictObject({ ...stamp, act: z.literal('add'), subject: ID, kind: z.enum(KINDS as [Kind, ...Kind[]]), parent: ID.nullable() }),
+  z.strictObject({ ...stamp, act: z.literal('drop'), subject: ID }),
+  z.strictObject({
+    ...stamp, act: z.literal('note'), subject: ID, field: z.string().max(60),
+    value: z.union([z.number(), z.string().max(2000), z.boolean(), z.tuple([z.number(), z.number()]), z.array(ID).max(12)]),
+    grade: z.enum(GRADES), instrument: plainText(80).optional(), remark: remark.optional(),
+  }),
+  z.strictObject({ ...stamp, act: z.literal('block'), subject: ID, field: z.string().max(60), reason: plainText(400).min(1) }),
+  z.strictObject({ ...stamp, act: z.literal('retract'), target: ID }),
+])
+export const LogFile = z.strictObject({
+  $schema: z.string().max(300).optional(),
+  corvit: z.literal(FILE_VERSION), form: z.literal('log'),
+  observations: z.array(ObservationSchema).max(MAX_OBSERVATIONS),
+})
+export type LogFile = z.infer<typeof LogFile>
+export const JobFile = z.discriminatedUnion('form', [HouseFile, LogFile])

@@ -1,0 +1,51 @@
+import type { Kind } from '../model/fields'
+import { PREMISES_ID, type Fact, type House, type Subject } from '../model/house'
+import type { Ledger } from '../model/ledger'
+import type { Observation } from '../model/observation'
+import { Site } from '../derive/site'
+import { FILE_VERSION, type LogFile } from './schema'
+
+/** The whole log, history and all. */
+export const writeLog = (ledger: Ledger): LogFile =>
+  ({ corvit: FILE_VERSION, form: 'log', observations: ledger.log() as LogFile['observations'] })
+
+type Node = Record<string, unknown>
+const NESTS: Partial<Record<Kind, readonly [key: string, kind: Kind][]>> = {
+  building: [['rooms', 'room'], ['enclosures', 'enclosure']],
+  enclosure: [['bars', 'bar'], ['breakers', 'breaker']],
+  bar: [['screwList', 'screw']],
+  circuit: [['segments', 'segment']], segment: [['exposures', 'exposure']], feeder: [['exposures', 'exposure']],
+}
+const TOP: readonly [string, Kind][] = [['buildings', 'building'], ['rooms', 'room'], ['enclosures', 'enclosure'], ['feeders', 'feeder'], ['circuits', 'circuit'], ['points', 'point']]
+
+/**
+ * The present state as a plain house. Structure is nested, everything found by tracing is named by id, so that
+ * reading it back gives the same house. Values that were corrected live on in the log form only.
+ * @param noteOf the observation behind a fact, for its instrument and remark
+ */
+export function writeHouse(house: House, noteOf: (id: string) => Observation | undefined = () => undefined): Node {
+  const site = new Site(house)
+  const factOut = (fact: Fact): unknown => {
+    if (fact.state === 'blocked') return { blocked: fact.reason }
+    const note = noteOf(fact.observation)
+    const { instrument, remark } = note?.act === 'note' ? note : {} as { instrument?: string, remark?: string }
+    if (fact.grade === 'seen' && instrument === undefined && remark === undefined) return fact.value
+    return { value: fact.value, grade: fact.grade, ...instrument !== undefined && { instrument }, ...remark !== undefined && { remark } }
+  }
+  const nodeOf = (subject: Subject): Node => {
+    const node: Node = subject.id === PREMISES_ID ? {} : { id: subject.id }
+    const facts = subject.facts as Record<string, Fact>
+    for (const name of Object.keys(facts).sort()) node[name] = factOut(facts[name]!)
+    for (const [key, kind] of NESTS[subject.kind] ?? []) {
+      const children = site.children(subject, kind)
+      if (children.length > 0) node[key] = children.map(nodeOf)
+    }
+    return node
+  }
+  const file: Node = { corvit: FILE_VERSION, form: 'house', premises: nodeOf(site.premises) }
+  for (const [key, kind] of TOP) {
+    const list = (site.all[kind] as Subject[]).filter(s => s.parent === PREMISES_ID)
+    if (list.length > 0) file[key] = list.map(nodeOf)
+  }
+  return file
+}

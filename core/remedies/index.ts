@@ -1,0 +1,23 @@
+import type { Result } from '../engine/evaluate'
+import type { Site } from '../derive/site'
+import { CONDUCTOR_REMEDIES } from './conductors'
+import { PANEL_REMEDIES } from './panels'
+import { POINT_REMEDIES } from './points'
+import { RemedyDesk, type Advice, type Remedy } from './remedy'
+
+export type { Advice, Remedy, RemedyVerdict } from './remedy'
+
+/** Every remedy Corvit knows. */
+export const REMEDIES: readonly Remedy[] = [...CONDUCTOR_REMEDIES, ...PANEL_REMEDIES, ...POINT_REMEDIES]
+const BY_ID = new Map(REMEDIES.map(r => [r.id, r]))
+export const remedyById = (id: string): Remedy | undefined => BY_ID.get(id)
+
+/** The remedies of a fault, each offered, conditional or refused in this house, in the order of the rule. */
+export function remediesFor(result: Result, site: Site): { remedy: Remedy, advice: Advice }[] {
+  if (result.verdict.outcome !== 'fault') return []
+  return result.rule.remedies.map((id) => {
+    const remedy = BY_ID.get(id)
+    if (!remedy) throw new Error(`Rule ${result.rule.id} names an unknown remedy: ${id}`)
+    return { remedy, advice: remedy.judge(new RemedyDesk(site, result)) }
+  })
+}

@@ -1,0 +1,128 @@
+import type { Subject } from '../model/house'
+import { defineRemedy, always, type Advice, type Remedy, type RemedyDesk } from './remedy'
+import { legsOf } from '../derive/legs'
+
+const feederOf = (desk: RemedyDesk): Subject<'feeder'> | undefined =>
+  desk.subject.kind === 'feeder' ? desk.subject as Subject<'feeder'> : desk.site.get(desk.ask(desk.subject as Subject<'enclosure'>, 'fedFrom'), 'feeder')
+
+/** Separating is right only where the feeder brings a ground of its own: without one it leaves no fault path. */
+function separate(desk: RemedyDesk): Advice {
+  const feeder = feederOf(desk)
+  const egc = feeder && desk.ask(feeder, 'egc')
+  if (egc === undefined) return desk.conditional('Only where the feeder has a grounding conductor: look at the feeder first')
+  return egc === 'none'
+    ? desk.refused('The feeder has no grounding conductor: separating would leave no fault path at all')
+    : desk.offered('The feeder brings a ground: remove the bond, grounds to a listed bar on the enclosure')
+}
+
+function leaveThreeWire(desk: RemedyDesk): Advice {
+  const feeder = feederOf(desk)
+  if (!feeder) return desk.conditional('The feeder has not been found')
+  const target = desk.site.enclosuresOn(feeder)[0]
+  const building = target && desk.site.buildingOf(target)
+  if (!building || desk.ask(building, 'isDetached') === false) return desk.refused('Allowed only to a detached building')
+  const egc = desk.ask(feeder, 'egc')
+  if (egc !== undefined && egc !== 'none') return desk.refused('The feeder has a grounding conductor: the exception is not for it')
+  if (desk.ask(feeder, 'hasOtherMetallicPath') === true) return desk.refused('Another metal path runs between the buildings')
+  if (desk.ask(feeder, 'hasGroundFaultProtectionAhead') === true) return desk.refused('Ground-fault protection stands ahead of it')
+  const years = desk.site.yearsOf(feeder)
+  desk.rest(years.rests)
+  if (years.from >= 2008) return desk.refused('Allowed only for feeders from before the 2008 edition')
+  const advice = desk.conditional('Allowed to stay if every condition of the old rule holds')
+  return advice.missing.length === 0 && years.to < 2008 ? desk.offered('Every condition of the old rule holds: keep the bond and the electrode at the building') : advice
+}
+
+/** Breakers on the shared neutral of the finding. */
+function groupBreakers(desk: RemedyDesk): Subject<'breaker'>[] {
+  const group = desk.site.neutralGroup(desk.subject as Subject<'circuit'>)
+  return group.circuits.map(x => desk.site.get(desk.ask(x, 'fedBy'), 'breaker')).filter(b => b !== undefined)
+}
+
+/** The breakers hang side by side on different legs, so that one handle can throw both. */
+function sideBySide(desk: RemedyDesk, breakers: readonly Subject<'breaker'>[]): Advice | undefined {
+  const spaces = breakers.map(b => desk.ask(b, 'space'))
+  const panels = new Set(breakers.map(b => b.parent))
+  if (panels.size > 1) return desk.refused('The breakers are in different panels: move one first')
+  const legs = breakers.map(b => legsOf(desk.site, b))
+  for (const leg of legs) desk.rest(leg.rests)
+  const known = legs.map(l => l.value?.[0])
+  if (known.every(l => l !== undefined) && new Set(known).size < known.length) return desk.refused('They are on the same leg: move one to the other leg first')
+  if (spaces.some(s => s === undefined) || known.some(l => l === undefined)) return desk.conditional('The spaces and legs have to be known')
+  const sorted = (spaces as number[]).slice().sort((a, b) => a - b)
+  const panel = desk.site.get(breakers[0]!.parent ?? undefined, 'enclosure')
+  const step = panel && desk.ask(panel, 'numbering') === 'down each side' ? 1 : 2
+  if (sorted.some((s, i) => i > 0 && s - sorted[i - 1]! !== step)) return desk.refused('Spaces {spaces} are not side by side: move one first', { spaces: sorted.join(' and ') })
+  return undefined
+}
+
+function handleTie(desk: RemedyDesk): Advice {
+  const group = desk.site.neutralGroup(desk.subject as Subject<'circuit'>)
+  const blocked = sideBySide(desk, groupBreakers(desk))
+  const lines = group.circuits.map(x => desk.ask(x, 'feedsLineToLine'))
+  if (lines.includes(true)) return desk.refused('A 240 V load hangs on it: a common trip is needed, not a tie')
+  if (blocked) return blocked
+  if (lines.includes(undefined)) return desk.conditional('Only where nothing runs hot to hot')
+  return desk.offered('Identified tie of the breaker line; no AFCI or GFCI is possible on tied single poles')
+}
+
+export const PANEL_REMEDIES: readonly Remedy[] = [
+  defineRemedy({ id: 'one-per-terminal', title: 'One neutral per terminal', gives: 'Neutrals that stay on when another is loosened', steps: ['Find free screws', 'Move one conductor at a time, with its circuit off', 'Torque each'],
+    judge(desk) {
+      const bar = desk.subject as Subject<'bar'>
+      const total = desk.ask(bar, 'screws')
+      const seen = desk.ask(bar, 'areAllScrewsSeen')
+      const screws = desk.site.children(bar, 'screw')
+      if (total === undefined || seen !== true) return desk.conditional('Count the free screws first')
+      const needed = screws.reduce((sum, s) => sum + Math.max(0, (desk.ask(s, 'neutrals') ?? 0) + (desk.ask(s, 'grounds') ?? 0) - 1), 0)
+      const free = total - screws.length
+      return free >= needed ? desk.offered('{free} screws free, {needed} needed', { free, needed }) : desk.refused('{free} screws free, {needed} needed: add a bar', { free, needed })
+    } }),
+  defineRemedy({ id: 'extra-bar', title: 'Add a listed bar', gives: 'Room for every conductor', duties: ['Listed for this panel; in a sub-panel keep neutrals off the ground bar'], steps: ['Mount the listed bar in its prepared holes', 'Connect it to the neutral bar by a conductor of the right size'], judge: always('Where the panel label lists an added bar') }),
+  defineRemedy({ id: 'splice-and-pigtail', title: 'Splice the two and land one pigtail', gives: 'One conductor per terminal', steps: ['Splice in the gutter with a listed connector', 'Land one pigtail sized for the breaker'], judge: always('Two loads on one breaker stay one circuit') }),
+  defineRemedy({ id: 'main-bond', title: 'Fit the listed bonding screw or strap', gives: 'A path that lets breakers open on a fault', duties: ['Electrode conductor on the neutral bar, or on a bar joined to it by wire or busbar'], steps: ['The utility disconnects, or the work waits', 'Fit the screw or strap that belongs to this panel', 'Prove neutral to enclosure below 0.1 Ω'], tests: ['Neutral to enclosure: continuity', 'Each grounding conductor and pipe by clamp: about 0 A'], needsPermit: true,
+    judge(desk) {
+      const means = desk.ask(desk.subject as Subject<'enclosure'>, 'bondMeans')
+      return means === 'none' ? desk.offered('The listed screw, strap or bar of this panel') : means === undefined ? desk.conditional('See first whether a bond is there') : desk.refused('A bond is there already; the isolated bar is the fault')
+    } }),
+  defineRemedy({ id: 'jumper-isolated-bar', title: 'Tie the isolated bar to the neutral bar', gives: 'A bar that is connected to something', steps: ['Jumper of wire or busbar between the bars, sized as a bonding jumper', 'Prove continuity'], tests: ['Bar to neutral bar: continuity'], needsPermit: true,
+    judge(desk) {
+      const bars = desk.site.children(desk.subject, 'bar').filter(b => ['ground', 'electrode'].includes(desk.ask(b, 'role') ?? ''))
+      if (bars.some(b => desk.ask(b, 'isTiedToNeutral') === false && desk.ask(b, 'isBondedToEnclosure') === false)) return desk.offered('For the bar that is tied to nothing')
+      return bars.length ? desk.conditional('See whether each ground bar is tied') : desk.refused('No separate ground bar here')
+    } }),
+  defineRemedy({ id: 'ground-rod-only', title: 'Drive a ground rod instead', gives: 'Nothing against a fault', steps: [], judge: desk => desk.refused('A rod of 25 Ω passes about 5 A: no breaker opens; only the bond to the neutral clears a fault') }),
+  defineRemedy({ id: 'separate-neutral', title: 'Remove the bond, grounds to their own bar', gives: 'Neutral current on the neutral only', steps: ['Prove the feeder ground first', 'Mount a listed ground bar on the enclosure and move the grounds', 'Remove screw or strap'], cautions: ['Order matters: grounds find their new bar before the bond comes off', 'Incoming feeder lugs stay live with the sub-panel main off'], tests: ['Neutral lifted, power off: no continuity from neutral bar to enclosure', 'Clamp on the feeder ground: about 0 A'], needsPermit: true, judge: separate }),
+  defineRemedy({ id: 'new-four-wire-feeder', title: 'New four-wire feeder', gives: 'A ground of its own for the panel', duties: ['Then separate neutral and ground at the sub-panel', 'Three-wire dryer and range cables fed from it change too'], steps: ['Pull the feeder', 'Land ground on its bar, neutral isolated'], needsPermit: true, tests: ['Ground impedance at the sub-panel'],
+    judge(desk) {
+      const feeder = feederOf(desk)
+      const egc = feeder && desk.ask(feeder, 'egc')
+      if (egc === undefined) return desk.conditional('Needed only where the feeder has no ground')
+      return egc === 'none' ? desk.offered('The feeder has no ground: this comes first') : desk.refused('The feeder has a ground already')
+    } }),
+  defineRemedy({ id: 'leave-three-wire-feeder', title: 'Leave the old three-wire feeder, with its conditions written down', gives: 'A lawful old installation', lacks: 'A ground of its own', duties: ['Neutral bonded and an electrode connected at the building'], steps: ['Check every condition again at each visit'], judge: leaveThreeWire }),
+  defineRemedy({ id: 'two-pole-breaker', title: 'Two-pole breaker', gives: 'All hots off with one handle, and tripping together', steps: ['Two spaces side by side', 'Land both hots', 'Check 240 V between them'], tests: ['240 V between the hots', 'Both dead with the handle off'],
+    judge: desk => sideBySide(desk, groupBreakers(desk)) ?? desk.offered('A listed two-pole breaker in these spaces') }),
+  defineRemedy({ id: 'listed-handle-tie', title: 'Identified handle tie', gives: 'All hots off together', lacks: 'Common trip; AFCI or GFCI on the circuit', steps: ['Fit the tie of the breaker line'], judge: handleTie }),
+  defineRemedy({ id: 'move-to-other-leg', title: 'Move one hot to the other leg', gives: 'A neutral that carries the difference', steps: ['Both off and proved off', 'Move one hot to a space of the other leg beside the first', 'Two-pole breaker or tie'], tests: ['240 V between the hots'],
+    judge(desk) {
+      const breakers = groupBreakers(desk)
+      if (breakers.length > 2) return desk.refused('Three hots on two legs always share one: give one a neutral of its own')
+      return desk.offered('Then a two-pole breaker or an identified tie')
+    } }),
+  defineRemedy({ id: 'fit-dead-front', title: 'Fit the listed dead front', gives: 'Live parts out of reach', steps: ['Keep people away until it is done', 'Fit the cover listed for this panel'], judge: always('The cover that belongs to this panel') }),
+  defineRemedy({ id: 'blunt-screws', title: 'All screws, blunt', gives: 'No point in the insulation', steps: ['Replace with the maker’s blunt machine screws'], judge: always('Of the right thread and length') }),
+  defineRemedy({ id: 'close-openings', title: 'Close the openings', gives: 'An enclosure that holds an arc and keeps fingers out', steps: ['Listed knockout seals and filler plates'], judge: always('Listed seals of the right size') }),
+  defineRemedy({ id: 'relabel', title: 'New directory', gives: 'A directory that tells the truth', steps: ['Trace every breaker', 'Print the card'], markings: ['Circuit directory, dated'], judge: always('After tracing') }),
+  defineRemedy({ id: 'replace-corroded', title: 'Stop the water, replace what is corroded', gives: 'Sound metal', steps: ['Find the entry of water or pests', 'Clean or replace parts; a corroded bus is replaced'], judge: always('Bus or terminals: replace, do not polish') }),
+  defineRemedy({ id: 'replace-panel', title: 'Replace the panel', gives: 'Breakers that open, and protective breakers to be had', duties: ['Rules of replaced service equipment: surge protection and outdoor emergency disconnect from the 2020 edition'], needsPermit: true, steps: ['Permit and utility appointment', 'Replace', 'Label'], judge: always('A listed panel of the same or larger rating') }),
+  defineRemedy({ id: 'protect-beside-panel', title: 'Protective device beside the panel', gives: 'AFCI or GFCI without changing the panel', lacks: 'Does not cure a panel known not to trip', duties: ['Readily accessible', 'The place it stands in may itself ask for protection'], markings: ['Panel directory and device name each other'], steps: ['Box beside the panel', 'Line and load by the print'], judge: always('Where there is a readily accessible place') }),
+  defineRemedy({ id: 'relocate-panel', title: 'Relocate the panel', gives: 'A lawful place', needsPermit: true, steps: ['Permit', 'New location with its working space', 'Old enclosure becomes a junction box, accessible'], judge: always('Nothing cheaper is honest') }),
+  defineRemedy({ id: 're-terminate', title: 'Cut back and re-terminate to torque', gives: 'A cool joint', duties: ['A pitted or heat-marked stab is not cleaned: move to a sound space and mark the other unusable'], steps: ['Power off and proved off', 'Cut back to bright metal', 'Torque as marked', 'Replace the breaker if its terminal is marked by heat'], tests: ['Infrared at the same load, against a neighbour'], judge: always('If damage goes beyond the end, replace the run') }),
+  defineRemedy({ id: 'listed-breaker', title: 'Breaker of a listed type', gives: 'A breaker tested with this bus', steps: ['Read the panel label', 'Fit one of its types'],
+    judge(desk) {
+      const panel = desk.site.get(desk.subject.parent ?? undefined, 'enclosure')
+      const state = panel && desk.ask(panel, 'protectiveBreakers')
+      return state === 'none made' ? desk.offered('Standard types only; none with AFCI or GFCI are made') : desk.offered('A type named on the panel label')
+    } }),
+  defineRemedy({ id: 'smaller-main', title: 'Smaller main or feeder breaker', gives: 'A bus protected within its rating', steps: ['Load calculation first', 'Fit the smaller device'], needsPermit: true, judge: desk => desk.offered('If the calculated load fits') }),
+]

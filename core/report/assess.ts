@@ -1,0 +1,107 @@
+import { citeIn } from '../tables/editions'
+import { Site } from '../derive/site'
+import type { House, Subject } from '../model/house'
+import { fieldOf } from '../model/fields'
+import { weaker, type Grade } from '../model/observation'
+import { evaluate, type Result } from '../engine/evaluate'
+import { render } from '../engine/say'
+import type { Comparison, Outcome } from '../engine/verdict'
+import type { Severity } from '../engine/severity'
+import type { StandingKind } from '../engine/standing'
+import { RULES } from '../rules'
+import { remediesFor, type RemedyVerdict } from '../remedies'
+import { labelOf, lookFor, valueText, type Look } from './labels'
+
+export const ASSESS_VERSION = 1
+
+/** One judgement, spoken: plain data for screens, reports and the command line. */
+export interface SpokenResult {
+  rule: string
+  title: string
+  subject: { kind: string, id: string, label: string }
+  outcome: Outcome
+  why: string
+  severity: Severity | null
+  severityWhy: string | null
+  standing: StandingKind | null
+  standingWhy: string | null
+  turningYears: number[]
+  compare: Comparison | null
+  working: string[]
+  remark: string | null
+  evidence: { subject: string, field: string, label: string, value: string, grade: Grade, observation: string, earlier: { value: string, by: string, at: string }[] }[]
+  /** The weakest grade it rests on. */
+  grade: Grade | null
+  missing: Look[]
+  sections: string[]
+  defect?: string
+  remedies: { id: string, title: string, verdict: RemedyVerdict, why: string, missing: Look[], gives: string, lacks: string | null, duties: string[], markings: string[], steps: string[], cautions: string[], needsPermit: boolean, tests: string[] }[]
+}
+
+export interface Totals { fault: number, clear: number, undecided: number, 'n/a': number, severity: Record<Severity, number> }
+export interface Assessment { corvit: 1, version: number, edition: number, results: SpokenResult[], totals: Totals }
+
+/** A result in words, with its evidence, missing facts and remedies. */
+export function speak(result: Result, site: Site): SpokenResult {
+  const { rule, subject, verdict, standing } = result
+  const evidence: SpokenResult['evidence'] = []
+  let grade: Grade | null = null
+  const seen = new Set<string>()
+  for (const fact of [...verdict.asked, ...standing?.rests ?? []]) {
+    const key = `${fact.subject} ${fact.field}`
+    if (fact.state !== 'known' || seen.has(key)) continue
+    seen.add(key)
+    const of = site.house.subjects.get(fact.subject)
+    const field = of && fieldOf(of.kind, fact.field)
+    if (!field) continue
+    grade = grade === null ? fact.grade : weaker(grade, fact.grade)
+    const text = (value: typeof fact.value) => field.type === 'ref' || field.type === 'refs' ? refText(site, value) : valueText(field, value)
+    evidence.push({
+      subject: fact.subject, field: fact.field, label: `${labelOf(site, of)}: ${field.label}`, value: text(fact.value), grade: fact.grade, observation: fact.observation,
+      earlier: fact.earlier.map(e => ({ value: text(e.value), by: e.by, at: e.at })),
+    })
+  }
+  return {
+    rule: rule.id, title: verdict.outcome === 'fault' ? rule.fault : rule.title,
+    subject: { kind: subject.kind, id: subject.id, label: labelOf(site, subject) },
+    outcome: verdict.outcome, why: render(verdict.why),
+    severity: result.severity ?? null, severityWhy: result.severityWhy ? render(result.severityWhy) : null,
+    standing: standing?.kind ?? null, standingWhy: standing ? render(standing.why) : null, turningYears: [...standing?.turningYears ?? []],
+    compare: 'compare' in verdict ? verdict.compare ?? null : null,
+    working: verdict.working.map(render),
+    remark: verdict.outcome === 'fault' && verdict.remark ? render(verdict.remark) : null,
+    evidence, grade,
+    missing: verdict.outcome === 'undecided' ? verdict.missing.map(f => lookFor(site, f)) : [],
+    sections: citeIn(rule.cites, site.edition),
+    ...verdict.outcome === 'undecided' && verdict.defect !== undefined && { defect: verdict.defect },
+    remedies: remediesFor(result, site).map(({ remedy, advice }) => ({
+      id: remedy.id, title: remedy.title, verdict: advice.verdict, why: render(advice.why), missing: advice.missing.map(f => lookFor(site, f)),
+      gives: remedy.gives, lacks: remedy.lacks ?? null, duties: [...remedy.duties], markings: [...remedy.markings], steps: [...remedy.steps], cautions: [...remedy.cautions], needsPermit: remedy.needsPermit, tests: [...remedy.tests],
+    })),
+  }
+}
+
+function refText(site: Site, value: unknown): string {
+  const one = (id: string) => {
+    const subject: Subject | undefined = site.house.subjects.get(id)
+    return subject ? labelOf(site, subject) : id
+  }
+  if (!Array.isArray(value)) return one(String(value))
+  return value.length === 0 ? 'none' : value.map(id => one(String(id))).join(', ')
+}
+
+export function totalsOf(results: readonly { verdict: { outcome: Outcome }, severity: Severity | undefined }[]): Totals {
+  const totals: Totals = { 'fault': 0, 'clear': 0, 'undecided': 0, 'n/a': 0, 'severity': { 'make safe now': 0, 'repair': 0, 'upgrade at next work': 0, 'for the record': 0 } }
+  for (const { verdict, severity } of results) {
+    totals[verdict.outcome]++
+    if (severity) totals.severity[severity]++
+  }
+  return totals
+}
+
+/** Judges a whole house and says everything: the document the command line prints. */
+export function assess(house: House): Assessment {
+  const site = new Site(house)
+  const results = evaluate(site, RULES)
+  return { corvit: 1, version: ASSESS_VERSION, edition: site.edition, results: results.map(r => speak(r, site)), totals: totalsOf(results) }
+}

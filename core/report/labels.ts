@@ -1,0 +1,73 @@
+import { FIELDS, fieldOf, KIND_LABEL, type AnyValue, type Field, type Kind, type Stage } from '../model/fields'
+import { valueOf, type FactRef, type Subject } from '../model/house'
+import type { Site } from '../derive/site'
+
+/** What a thing is called on screens and in reports. */
+export function labelOf(site: Site, subject: Subject): string {
+  switch (subject.kind) {
+    case 'breaker': {
+      const breaker = subject as Subject<'breaker'>
+      const space = valueOf(breaker, 'space')
+      const name = valueOf(site.circuitsOf(breaker)[0], 'label') ?? valueOf(breaker, 'label')
+      return [space === undefined ? 'breaker' : `space ${space}${valueOf(breaker, 'half') ?? ''}`, name].filter(Boolean).join(' · ')
+    }
+    case 'circuit': {
+      const circuit = subject as Subject<'circuit'>
+      const breaker = site.get(valueOf(circuit, 'fedBy'), 'breaker')
+      const space = valueOf(breaker, 'space')
+      return [space === undefined ? undefined : `space ${space}${valueOf(breaker, 'half') ?? ''}`, valueOf(circuit, 'label') ?? 'circuit'].filter(Boolean).join(' · ')
+    }
+    case 'segment': {
+      const circuit = site.get(subject.parent ?? undefined, 'circuit')
+      const where = valueOf(subject as Subject<'segment'>, 'name')
+      return [circuit && labelOf(site, circuit), where ?? 'conductors'].filter(Boolean).join(' · ')
+    }
+    case 'feeder': {
+      const target = site.enclosuresOn(subject)[0]
+      return target ? `feeder to ${labelOf(site, target)}` : 'feeder'
+    }
+    case 'bar': {
+      const panel = site.get(subject.parent ?? undefined, 'enclosure')
+      return `${panel ? `${labelOf(site, panel)} · ` : ''}${valueOf(subject as Subject<'bar'>, 'role') ?? 'unidentified'} bar`
+    }
+    case 'screw': {
+      const bar = site.get(subject.parent ?? undefined, 'bar')
+      return `${bar ? `${labelOf(site, bar)} · ` : ''}screw ${valueOf(subject as Subject<'screw'>, 'position') ?? ''}`.trim()
+    }
+    case 'exposure': {
+      const parent = site.house.subjects.get(subject.parent ?? '')
+      return `${parent ? `${labelOf(site, parent)} · ` : ''}${valueOf(subject as Subject<'exposure'>, 'name') ?? 'hot or crowded stretch'}`
+    }
+    case 'premises': return valueOf(subject as Subject<'premises'>, 'name') ?? 'premises'
+    case 'point': {
+      const room = site.roomOf(subject as Subject<'point'>)
+      const name = valueOf(subject as Subject<'point'>, 'name') ?? subject.id
+      const roomName = valueOf(room, 'name')
+      return roomName && !name.startsWith(roomName) ? `${roomName} · ${name}` : name
+    }
+    default: return valueOf(subject as Subject<'room'>, 'name') ?? `${KIND_LABEL[subject.kind]} ${subject.id}`
+  }
+}
+
+/** A value as people write it, with its unit. */
+export function valueText(field: Field, value: AnyValue): string {
+  if (typeof value === 'boolean') return value ? 'yes' : 'no'
+  if (field.type === 'year' && Array.isArray(value)) return `${value[0]} to ${value[1]}`
+  if (Array.isArray(value)) return value.length === 0 ? 'none' : value.join(', ')
+  const unit = field.type === 'number' || field.type === 'choice' ? field.unit : undefined
+  return unit ? `${value} ${unit}` : String(value)
+}
+
+/** A thing to look at: where, what, with which instrument, in which stage of the walk. */
+export interface Look { subject: string, kind: Kind, label: string, field: string, fact: string, look: string, stage: Stage, with: string | undefined, state: 'unseen' | 'blocked' | 'assumed', reason: string | undefined }
+
+/** The look that would settle a missing fact. */
+export function lookFor(site: Site, ref: FactRef): Look {
+  const subject = site.house.subjects.get(ref.subject)
+  const kind = subject?.kind ?? 'premises'
+  const field = fieldOf(kind, ref.field) ?? FIELDS.premises.name
+  return {
+    subject: ref.subject, kind, label: subject ? labelOf(site, subject) : ref.subject, field: ref.field, fact: field.label, look: field.look, stage: field.stage, with: field.with,
+    state: ref.state === 'known' ? 'assumed' : ref.state, reason: ref.state === 'blocked' ? ref.reason : undefined,
+  }
+}

@@ -1,0 +1,115 @@
+import { defineRule } from '../../engine/rule'
+import { say, type Step } from '../../engine/say'
+import { allowedBand, type AllowedBand, type LoadFact } from '../../derive/allowed'
+import type { Context } from '../../engine/context'
+import type { Subject } from '../../model/house'
+import type { Danger, Verdict } from '../../engine/verdict'
+
+/** The smallest device upstream of a conductor must open before the conductor overheats. */
+export const overfusedConductor = defineRule({
+  id: 'overfused-conductor', family: 'conductors', subject: 'segment',
+  title: 'The breaker or fuse is no larger than the conductor behind it allows',
+  fault: 'Breaker too big for the conductor',
+  cites: [{ section: '240.4' }, { section: '310.16', until: 2010 }, { section: '310.15(B)(16)', from: 2011, until: 2019 }, { section: '310.16', from: 2020 }, { section: '334.80' }, { section: '110.14(C)' }],
+  triggers: ['extended', 'new'],
+  remedies: ['smaller-breaker', 'replace-conductor', 'leave-and-label'],
+  traps: [
+    'Air conditioning, refrigeration and motors go by their nameplate',
+    'The next standard size up is allowed, but not where several receptacles are fed',
+    'Unread terminal markings are judged at 60 and at 75 °C',
+    'The smallest device upstream protects, if there is one source only',
+    'A thinner conductor spliced on beyond is judged on its own',
+    'Cooking taps have limits of their own',
+  ],
+  judge(segment, c) {
+    const { site } = c
+    const circuit = site.get(segment.parent ?? undefined, 'circuit')
+    if (!circuit) return c.na(say('Not part of a circuit'))
+    const breaker = site.get(c.ask(circuit, 'fedBy'), 'breaker')
+    if (!breaker) return c.undecided(say('Nobody has found which breaker feeds it'))
+    const rating = c.ask(breaker, 'ratingAmps')
+    if (rating === undefined) return c.undecided(say('The rating has not been read'))
+    const band = allowedBand(site, segment, feedsReceptacles(circuit, c), { value: false, fact: undefined })
+    c.rest(band.rests)
+    if (!band.isKnown) return c.undecided(say('No sum is possible yet'), [], band.missing)
+    if (rating <= band.low.allowed) {
+      return c.clear(say('{rating} A is no more than the {allowed} A allowed', { rating, allowed: band.low.allowed }), band.low.working, compare(rating, band.low.allowed))
+    }
+    return exceptions(segment, circuit, breaker, rating, band, c)
+  },
+})
+
+/** A larger breaker may still be right: smaller device upstream, nameplate, tap. */
+function exceptions(segment: Subject<'segment'>, circuit: Subject<'circuit'>, breaker: Subject<'breaker'>, rating: number, band: AllowedBand, c: Context): Verdict {
+  const up = c.site.upstreamOf(breaker)
+  const ahead = up.value!
+  if (ahead.smallestAmps !== undefined && ahead.smallestAmps <= band.low.allowed && ahead.smallestAmps < rating) {
+    c.rest(up.rests)
+    if (ahead.hasOneSource === true) {
+      return c.clear(say('A {amps} A device upstream protects it', { amps: ahead.smallestAmps }), band.low.working, compare(ahead.smallestAmps, band.low.allowed))
+    }
+    if (ahead.hasOneSource === undefined) return c.undecided(say('A {amps} A device upstream protects it only if no second source feeds the panel', { amps: ahead.smallestAmps }))
+  }
+  const supplies = c.ask(circuit, 'supplies')
+  if (supplies === 'air conditioning' || supplies === 'motor') return byNameplate(circuit, rating, band, c)
+  if (rating <= band.high.allowed) {
+    return c.undecided(say('{rating} A is allowed or not, depending on what has not been seen', { rating }), band.low.working, band.missingFor(rating))
+  }
+  if (supplies === undefined && !feedsOrdinaryPoints(circuit, c)) {
+    return c.undecided(say('Too large for an ordinary load; a motor or air conditioner may have it'), band.high.working, [c.lack(circuit, 'supplies')])
+  }
+  if (ahead.unreadFrom !== undefined && ahead.unreadFrom <= band.high.allowed) {
+    c.rest(up.rests)
+    return c.undecided(say('Too large, unless a device upstream that nobody has read is small enough'), band.high.working)
+  }
+  if (supplies === 'cooking appliance' && rating <= 50 && band.high.ampacity >= 20) {
+    const isTap = c.ask(segment, 'isTap')
+    if (isTap === true) return c.na(say('A tap of a cooking circuit, with limits of its own (210.19)'))
+    if (isTap === undefined) return c.undecided(say('Too large, unless this is a tap of the cooking circuit'), band.high.working)
+  }
+  const allowed = band.high.allowed
+  const heat = allowed > 0 ? Math.round((rating / allowed) ** 2 * 10) / 10 : undefined
+  return c.fault(say('A {rating} A device stands on a conductor good for {allowed} A', { rating, allowed }), {
+    danger: (rating >= 1.5 * allowed ? 4 : 3) as Danger,
+    compare: compare(rating, allowed),
+    working: [...band.high.working, say('{rating} A > {allowed} A', { rating, allowed })],
+    remark: heat === undefined ? undefined : say('Between {allowed} and {rating} A it overheats and nothing opens: {heat} times its rated heat at {rating} A', { allowed, rating, heat }),
+  })
+}
+
+/** Nameplate rules: conductor at least the minimum circuit ampacity, device at most the maximum. 440.4, 440.22, 440.32, 240.4(G). */
+function byNameplate(circuit: Subject<'circuit'>, rating: number, band: AllowedBand, c: Context): Verdict {
+  const mca = c.ask(circuit, 'nameplateMca')
+  const mocp = c.ask(circuit, 'nameplateMocp')
+  const nameplate: Step[] = []
+  if (mocp !== undefined) nameplate.push(say('nameplate maximum {mocp} A, device {rating} A (440.4, 240.4(G))', { mocp, rating }))
+  if (mca !== undefined) nameplate.push(say('nameplate minimum circuit ampacity {mca} A, conductor {ampacity} A', { mca, ampacity: band.low.ampacity }))
+  const working = [...band.low.working, ...nameplate]
+  if (mocp !== undefined && rating > mocp) {
+    return c.fault(say('A {rating} A device exceeds the {mocp} A the nameplate allows', { rating, mocp }), { danger: 3, compare: { left: rating, leftLabel: 'device', sign: '>', right: mocp, rightLabel: 'nameplate maximum', unit: 'A' }, working })
+  }
+  if (mca !== undefined && band.high.ampacity < mca) {
+    return c.fault(say('The conductor carries {ampacity} A, the nameplate wants {mca} A', { ampacity: band.high.ampacity, mca }), { danger: 3, compare: { left: band.high.ampacity, leftLabel: 'conductor', sign: '<', right: mca, rightLabel: 'nameplate minimum', unit: 'A' }, working })
+  }
+  if (mca === undefined || mocp === undefined) return c.undecided(say('The nameplate decides, and it has not been read'), working)
+  if (band.low.ampacity < mca) return c.undecided(say('The conductor may be too small for the nameplate'), working, band.missingFor(mca))
+  return c.clear(say('Within the nameplate: {rating} A device, {mocp} A maximum', { rating, mocp }), working, { left: rating, leftLabel: 'device', sign: rating === mocp ? '=' : '<', right: mocp, rightLabel: 'nameplate maximum', unit: 'A' })
+}
+
+function compare(rating: number, allowed: number) {
+  return { left: rating, leftLabel: 'breaker', sign: rating > allowed ? '>' : rating < allowed ? '<' : '=', right: allowed, rightLabel: 'allowed', unit: 'A' } as const
+}
+
+/** Several receptacles for cord-and-plug loads: from what the circuit supplies, else from the points found on it. */
+function feedsReceptacles(circuit: Subject<'circuit'>, c: Context): LoadFact {
+  const supplies = c.ask(circuit, 'supplies')
+  if (supplies !== undefined) return { value: supplies === 'receptacles' || supplies === 'receptacles and lighting', fact: undefined }
+  return { value: undefined, fact: c.lack(circuit, 'supplies') }
+}
+
+function feedsOrdinaryPoints(circuit: Subject<'circuit'>, c: Context): boolean {
+  return c.site.pointsOf(circuit).some((point) => {
+    const type = c.ask(point, 'type')
+    return type === 'receptacle' || type === 'luminaire' || type === 'switch'
+  })
+}

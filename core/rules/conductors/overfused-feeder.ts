@@ -1,0 +1,39 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { allowedBand } from '../../derive/allowed'
+
+/** A feeder's conductors must carry what the device ahead of them lets through. */
+export const overfusedFeeder = defineRule({
+  id: 'overfused-feeder', family: 'conductors', subject: 'feeder',
+  title: 'The device ahead of a feeder is no larger than its conductors allow',
+  fault: 'Feeder breaker too big for the feeder',
+  cites: [{ section: '215.3' }, { section: '240.4' }, { section: '310.15(B)(6)', until: 2010 }, { section: '310.15(B)(7)', from: 2011, until: 2019 }, { section: '310.12', from: 2020 }],
+  triggers: ['new'],
+  remedies: ['smaller-breaker', 'replace-conductor', 'leave-and-label'],
+  traps: ['The reduced sizes for dwellings hold only where the feeder carries the whole dwelling', 'A main in the sub-panel larger than the feeder breaker is only a switch'],
+  judge(feeder, c) {
+    const from = c.ask(feeder, 'from')
+    if (from === undefined) return c.undecided(say('Nobody has found where it starts'))
+    const breaker = c.site.get(from, 'breaker')
+    const enclosure = c.site.get(from, 'enclosure')
+    if (!breaker && !enclosure) return c.undecided(say('Where it starts is not recorded'), [], [c.lack(feeder, 'from')])
+    if (enclosure) {
+      const main = c.ask(enclosure, 'mainKind')
+      if (main === undefined && c.ask(enclosure, 'type') !== 'meter') return c.undecided()
+      if (main !== 'main breaker' && main !== 'fused main') return c.na(say('No device of its own ahead of it: service conductors'))
+    }
+    const rating = breaker ? c.ask(breaker, 'ratingAmps') : c.ask(enclosure!, 'mainAmps')
+    if (rating === undefined) return c.undecided(say('The rating ahead of it has not been read'))
+    const whole = c.ask(feeder, 'carriesWholeDwelling')
+    const band = allowedBand(c.site, feeder, { value: false, fact: undefined }, { value: whole, fact: c.lack(feeder, 'carriesWholeDwelling') })
+    c.rest(band.rests)
+    if (!band.isKnown) return c.undecided(say('No sum is possible yet'), [], band.missing)
+    const { low, high } = band
+    const compare = (allowed: number) => ({ left: rating, leftLabel: 'feeder breaker', sign: rating > allowed ? '>' : rating < allowed ? '<' : '=', right: allowed, rightLabel: 'allowed', unit: 'A' } as const)
+    if (rating <= low.allowed) return c.clear(say('{rating} A is no more than the {allowed} A allowed', { rating, allowed: low.allowed }), low.working, compare(low.allowed))
+    if (rating <= high.allowed) return c.undecided(say('{rating} A is allowed or not, depending on what has not been seen', { rating }), low.working, band.missingFor(rating))
+    return c.fault(say('A {rating} A device feeds conductors good for {allowed} A', { rating, allowed: high.allowed }), {
+      danger: rating >= 1.5 * high.allowed ? 4 : 3, compare: compare(high.allowed), working: [...high.working, say('{rating} A > {allowed} A', { rating, allowed: high.allowed })],
+    })
+  },
+})

@@ -1,0 +1,37 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+
+/** One neutral, and nothing else, under one terminal screw. */
+export const doubledNeutral = defineRule({
+  id: 'doubled-neutral', family: 'panels', subject: 'bar',
+  title: 'Each neutral lands alone under its terminal screw',
+  fault: 'Two neutrals, or a neutral and a ground, under one screw',
+  cites: [{ section: '408.41' }, { section: '110.14(A)' }],
+  since: 2002, triggers: ['replaced'],
+  remedies: ['one-per-terminal', 'extra-bar'],
+  traps: ['Grounds may share a screw as far as the panel label allows', 'Before 2002 the listing of the panel said the same'],
+  judge(bar, c) {
+    const screws = c.site.children(bar, 'screw')
+    const doubled: string[] = []
+    const tooMany: string[] = []
+    let isOpen = false
+    let perScrew: number | undefined
+    for (const screw of screws) {
+      const neutrals = c.ask(screw, 'neutrals')
+      const grounds = c.ask(screw, 'grounds')
+      const name = String(c.ask(screw, 'position') ?? '?')
+      if ((neutrals ?? 0) >= 2 || ((neutrals ?? 0) >= 1 && (grounds ?? 0) >= 1)) doubled.push(name)
+      else if (neutrals === undefined || grounds === undefined) isOpen = true
+      else if (grounds >= 2) {
+        perScrew = c.ask(bar, 'groundsPerScrew')
+        if (perScrew === undefined) isOpen = true
+        else if (grounds > perScrew) tooMany.push(name)
+      }
+    }
+    if (doubled.length > 0) return c.fault(say('More than one conductor with a neutral under screw {screws}', { screws: doubled.join(', ') }), { danger: 2, working: [say('a neutral shares its terminal with nothing: loosening one conductor opens the other')] })
+    if (tooMany.length > 0) return c.fault(say('More grounds under screw {screws} than the label allows ({allowed})', { screws: tooMany.join(', '), allowed: perScrew! }), { danger: 1 })
+    const areAllSeen = c.ask(bar, 'areAllScrewsSeen')
+    if (isOpen || areAllSeen !== true) return c.undecided(say('Not every screw has been looked at'), [], areAllSeen === false ? [...c.asked.filter(f => f.state !== 'known'), c.lack(bar, 'areAllScrewsSeen')] : undefined)
+    return c.clear(say('Every screw looked at; no neutral shares one'))
+  },
+})

@@ -1,0 +1,45 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { neutralBondOf } from '../../derive/bond'
+
+/** At the service disconnect the neutral is bonded to the enclosure and to every ground bar: without it no fault opens a breaker. */
+export const mainBondMissing = defineRule({
+  id: 'main-bond-missing', family: 'panels', subject: 'enclosure',
+  title: 'The service disconnect bonds neutral, enclosure and ground bars together',
+  fault: 'Main bond missing',
+  cites: [{ section: '250.24(B)', until: 2022 }, { section: '250.24(C)', from: 2023 }, { section: '250.28' }],
+  triggers: ['replaced', 'new'],
+  remedies: ['main-bond', 'jumper-isolated-bar', 'ground-rod-only'],
+  traps: [
+    'Which enclosure is the service disconnect comes first, settled by its marking',
+    'An outdoor disconnect marked as not service equipment leaves the bond in the enclosure after it',
+    'A ground or electrode bar that is not tied to the neutral is the same fault',
+  ],
+  judge(enclosure, c) {
+    const role = c.site.roleOf(enclosure)
+    c.rest(role.rests)
+    if (role.value === undefined) return c.undecided(say('Which enclosure is the service disconnect is not settled'))
+    if (role.value !== 'service') return c.na(say('Not the service disconnect'))
+    const bond = neutralBondOf(c.site, enclosure)
+    c.rest(bond.rests)
+    if (bond.value === false) {
+      return c.fault(say('No bond between neutral and enclosure at the service disconnect'), { danger: 4, working: [say('a fault to metal has no path back to the neutral: no breaker opens, and the metal stays live')] })
+    }
+    for (const bar of c.site.children(enclosure, 'bar')) {
+      const barRole = c.ask(bar, 'role')
+      if (barRole !== 'ground' && barRole !== 'electrode') continue
+      const isTied = c.ask(bar, 'isTiedToNeutral')
+      if (isTied === true) continue
+      if (c.ask(bar, 'isBondedToEnclosure') === false && isTied === false) {
+        return c.fault(say('The {role} bar is tied neither to the neutral nor to the enclosure', { role: barRole }), { danger: 4, working: [say('what lands on an isolated bar is connected to nothing: not the grounds, not an electrode conductor')] })
+      }
+    }
+    const isUnsettled = bond.value === undefined || c.site.children(enclosure, 'bar').some((bar) => {
+      const barRole = c.ask(bar, 'role')
+      if (barRole === 'neutral' || barRole === 'common') return false
+      return barRole === undefined || (c.ask(bar, 'isTiedToNeutral') !== true && c.ask(bar, 'isBondedToEnclosure') !== true)
+    })
+    if (isUnsettled) return c.undecided(say('The bond has not been seen'))
+    return c.clear(say('Neutral, enclosure and ground bars are bonded'))
+  },
+})

@@ -1,0 +1,36 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { multiwireOf } from '../../derive/multiwire'
+
+/** All hots of a multiwire circuit switch off together, so that nobody meets a live neutral. */
+export const multiwireNoCommonTrip = defineRule({
+  id: 'multiwire-no-common-trip', family: 'panels', subject: 'circuit',
+  title: 'All hots of a multiwire circuit disconnect together', fault: 'Multiwire circuit without a common disconnect',
+  cites: [{ section: '210.4(B)' }, { section: '210.4(C)' }],
+  since: 2008, triggers: ['replaced', 'extended', 'new'],
+  remedies: ['two-pole-breaker', 'listed-handle-tie'],
+  traps: ['A listed handle tie is enough only for line-to-neutral loads', 'Before 2008 only where both hots land on one yoke', 'A nail or wire through the handles is not a tie'],
+  judge(circuit, c) {
+    const multiwire = multiwireOf(circuit, c)
+    if ('verdict' in multiwire) return multiwire.verdict
+    const { circuits, breakers } = multiwire
+    if (breakers.length === 1) {
+      const poles = c.ask(breakers[0]!, 'poles')
+      if (poles === undefined) return c.undecided()
+      return poles > 1 ? c.clear(say('One {poles}-pole breaker', { poles })) : c.na(say('Both on one single-pole breaker: no second hot'))
+    }
+    const ties = breakers.map(b => c.ask(b, 'handleTie'))
+    const bad = ties.find(t => t === 'not tied' || t === 'improvised tie')
+    const yokes = circuits.map(x => c.ask(x, 'isOnOneYoke'))
+    const since = yokes.includes(true) ? 0 : 2008
+    if (bad) return c.fault(say('Hots on separate handles: {tie}', { tie: bad }), { danger: 3, since, working: [say('spaces {spaces}', { spaces: spacesOf() })] })
+    if (ties.includes(undefined)) return c.undecided(say('How the handles are tied has not been seen'), [], breakers.filter((_, i) => ties[i] === undefined).map(b => c.lack(b, 'handleTie')))
+    if (ties.every(t => t === 'common trip')) return c.clear(say('Common-trip breakers'))
+    const lines = circuits.map(x => c.ask(x, 'feedsLineToLine'))
+    if (lines.includes(true)) return c.fault(say('A handle tie is not enough: a 240 V load needs a common trip'), { danger: 3, since })
+    if (lines.includes(undefined)) return c.undecided(say('A handle tie is enough only where nothing runs hot to hot'), [], circuits.filter((_, i) => lines[i] === undefined).map(x => c.lack(x, 'feedsLineToLine')))
+    return c.clear(say('Listed handle ties, line-to-neutral loads only'))
+
+    function spacesOf() { return breakers.map(b => c.ask(b, 'space') ?? '?').join(' and ') }
+  },
+})

@@ -1,0 +1,65 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { legsOf, type Leg } from '../../derive/legs'
+import { multiwireOf } from '../../derive/multiwire'
+import { valueOf } from '../../model/house'
+import { tableAmpacity, type Size } from '../../tables/ampacity'
+import type { Context } from '../../engine/context'
+import type { Subject } from '../../model/house'
+
+/** The hots of a multiwire circuit come from different legs; on one leg the neutral carries their sum. */
+export const multiwireSameLeg = defineRule({
+  id: 'multiwire-same-leg', family: 'panels', subject: 'circuit',
+  title: 'The hots of a multiwire circuit come from different legs', fault: 'Multiwire hots on the same leg',
+  cites: [{ section: '210.4' }, { section: '310.10' }],
+  triggers: ['replaced', 'extended', 'new'],
+  remedies: ['move-to-other-leg', 'two-pole-breaker'],
+  traps: ['Both halves of a twin breaker are on one leg', 'Three hots on a 120/240 V neutral always share a leg', 'Legs follow the numbering of the spaces and the bus; a measurement beats both'],
+  judge(circuit, c) {
+    const multiwire = multiwireOf(circuit, c)
+    if ('verdict' in multiwire) return multiwire.verdict
+    const { circuits, breakers } = multiwire
+    if (breakers.length === 1) {
+      const poles = c.ask(breakers[0]!, 'poles')
+      if (poles === undefined) return c.undecided()
+      return poles > 1 ? c.clear(say('One {poles}-pole breaker spans the legs', { poles })) : c.na(say('Both on one single-pole breaker: no second hot'))
+    }
+    const byLeg = new Map<Leg, Subject<'breaker'>[]>()
+    let isOpen = false
+    for (const breaker of breakers) {
+      const legs = legsOf(c.site, breaker)
+      c.rest(legs.rests)
+      if (!legs.value) isOpen = true
+      for (const leg of legs.value ?? []) byLeg.set(leg, [...byLeg.get(leg) ?? [], breaker])
+    }
+    const twins = sameSpace(breakers, c)
+    const crowded = [...byLeg].find(([, on]) => on.length > 1)
+    const on = crowded?.[1] ?? twins
+    if (on) {
+      const ratings = on.map(b => c.ask(b, 'ratingAmps'))
+      const sum = ratings.reduce<number | undefined>((total, r) => total === undefined || r === undefined ? undefined : total + r, 0)
+      const size = circuits.flatMap(x => c.site.children(x, 'segment')).map(s => valueOf(s, 'size')).find(Boolean) as Size | undefined
+      const neutral = size && tableAmpacity(size, 'copper', 60, c.site.edition)
+      const where = on.map(b => c.ask(b, 'space') ?? '?').join(' and ')
+      const working = [say('spaces {where} are both on leg {leg}', { where, leg: crowded?.[0] ?? 'of one space' }), say('on one leg the neutral carries the sum of the hots, not the difference')]
+      if (sum !== undefined) working.push(say('{sum} A may flow in the shared neutral before a breaker opens', { sum }))
+      return c.fault(say('Spaces {where} are on the same leg: the neutral carries the sum', { where }), {
+        danger: 4, working,
+        compare: sum !== undefined && neutral !== undefined && sum > neutral ? { left: sum, leftLabel: 'neutral may carry', sign: '>', right: neutral, rightLabel: 'neutral good for', unit: 'A' } : undefined,
+      })
+    }
+    if (isOpen) return c.undecided(say('The legs are not known'))
+    return c.clear(say('Different legs: {legs}', { legs: [...byLeg.keys()].join(', ') }))
+  },
+})
+
+/** Single-pole breakers in the two halves of one space are on one leg whatever the bus. */
+function sameSpace(breakers: readonly Subject<'breaker'>[], c: Context): Subject<'breaker'>[] | undefined {
+  for (const a of breakers) for (const b of breakers) {
+    if (a.id < b.id && a.parent === b.parent && c.ask(a, 'poles') === 1 && c.ask(b, 'poles') === 1) {
+      const space = c.ask(a, 'space')
+      if (space !== undefined && space === c.ask(b, 'space')) return [a, b]
+    }
+  }
+  return undefined
+}

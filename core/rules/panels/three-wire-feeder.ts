@@ -1,0 +1,38 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+
+/** A feeder carries a grounding conductor of its own. */
+export const threeWireFeeder = defineRule({
+  id: 'three-wire-feeder', family: 'panels', subject: 'feeder',
+  title: 'A feeder carries an equipment grounding conductor', fault: 'Feeder without a grounding conductor',
+  cites: [{ section: '215.6' }, { section: '250.32(B)' }, { section: '250.142(B)' }],
+  triggers: ['replaced', 'new'], remedies: ['new-four-wire-feeder', 'leave-three-wire-feeder'],
+  traps: ['Metal raceway or listed armour is the ground: ask the wiring method first', 'An old feeder to a detached building may stay under conditions', 'Never separate neutral and ground in a panel whose feeder has no ground'],
+  judge(feeder, c) {
+    const start = c.ask(feeder, 'from')
+    const source = c.site.get(start, 'enclosure') ?? c.site.get(c.site.get(start, 'breaker')?.parent ?? undefined, 'enclosure')
+    if (!source) return c.undecided(say('Nobody has found where it starts'), [], [c.lack(feeder, 'from')])
+    const role = c.site.roleOf(source)
+    c.rest(role.rests)
+    if (role.value === undefined) return c.undecided(say('Which enclosure is the service disconnect is not settled'))
+    if (role.value === 'supply') return c.na(say('Service conductors: the neutral is the ground path up to the service disconnect'))
+    const egc = c.ask(feeder, 'egc')
+    if (egc === undefined) return c.undecided(say('Whether a grounding conductor runs with it has not been seen'))
+    if (egc !== 'none') return c.clear(say('Grounding conductor: {egc}', { egc }))
+    const target = c.site.enclosuresOn(feeder)[0]
+    const building = target && c.site.buildingOf(target)
+    const isDetached = building ? c.ask(building, 'isDetached') : false
+    if (isDetached === undefined) return c.undecided(say('No ground; allowed only to a detached building'))
+    if (!isDetached) return c.fault(say('No grounding conductor in a feeder inside the building'), { danger: 3 })
+    const otherPath = c.ask(feeder, 'hasOtherMetallicPath')
+    const groundFault = c.ask(feeder, 'hasGroundFaultProtectionAhead')
+    if (otherPath === true || groundFault === true) {
+      return c.fault(otherPath ? say('Three-wire feeder beside another metal path') : say('Three-wire feeder behind ground-fault protection'), { danger: 3 })
+    }
+    const years = c.site.yearsOf(feeder)
+    c.rest(years.rests)
+    if (years.from >= 2008) return c.fault(say('A new feeder needs a grounding conductor since the 2008 edition'), { danger: 3, since: 2008 })
+    if (otherPath === undefined || groundFault === undefined || years.to >= 2008) return c.undecided(say('No ground; whether it may stay depends on what has not been seen'))
+    return c.clear(say('An old three-wire feeder to a detached building: may stay, with bond and electrode there'))
+  },
+})

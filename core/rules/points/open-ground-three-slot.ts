@@ -1,0 +1,51 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { gfciOf, groundOf } from '../../derive/ground'
+
+/** A three-slot face promises a ground: there is one, or there is ground-fault protection and a label saying so. */
+export const openGroundThreeSlot = defineRule({
+  id: 'open-ground-three-slot', family: 'points', subject: 'point',
+  title: 'A three-slot receptacle has an equipment ground, or ground-fault protection and its marking',
+  fault: 'Three-slot receptacle without a ground',
+  cites: [{ section: '406.4(D)(2)' }, { section: '406.4(A)' }],
+  triggers: ['replaced', 'new'],
+  remedies: ['reconnect-ground', 'two-slot-device', 'gfci-here', 'gfci-first-outlet', 'gfci-breaker', 'run-grounding-conductor', 'use-raceway', 'new-cable', 'own-ground-rod'],
+  traps: [
+    'A missing ground and a loose one read the same on a tester', 'A jumper to neutral reads as a ground',
+    'Conduit or bonded armour may be the ground: prove it', 'Two slots are right only where the box has no ground and the circuit is older than about 1962',
+  ],
+  judge(point, c) {
+    const type = c.ask(point, 'type')
+    if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
+    const slots = c.ask(point, 'slots')
+    if (type === undefined || slots === undefined) return c.undecided()
+    if (slots === 'two') {
+      const ground = c.ask(point, 'ground')
+      if (ground === 'connected' || ground === 'present, not connected') return c.fault(say('A ground is in the box, but the receptacle has two slots'), { danger: 1 })
+      if (ground !== 'none') return c.undecided(say('Two slots are right only where the box has no ground: open the box'), [], ground === undefined ? undefined : [c.lack(point, 'groundOhms')])
+      const years = c.site.yearsOf(point)
+      c.rest(years.rests)
+      if (years.to < GROUND_RUN_SINCE) return c.clear(say('Two slots on a circuit older than 1962: allowed to stay'))
+      if (years.from >= GROUND_RUN_SINCE) return c.fault(say('A circuit of {year} needs a ground', { year: years.from }), { danger: 2 })
+      return c.undecided(say('Whether the circuit is older than about 1962 is not known'))
+    }
+    const ground = groundOf(point)
+    c.rest(ground.rests)
+    if (ground.value === 'good') return c.clear(say('Equipment ground connected and shown to work'))
+    if (ground.value === 'weak') {
+      const ohms = c.ask(point, 'groundOhms')!
+      return c.fault(say('A ground path of {ohms} Ω is too weak to open a breaker quickly', { ohms }), { danger: ohms > 5 ? 3 : 2, compare: { left: ohms, leftLabel: 'ground path', sign: '>', right: 1, rightLabel: 'call-out', unit: 'Ω' } })
+    }
+    const gfci = gfciOf(c.site, point)
+    c.rest(gfci.rests)
+    if (ground.value === undefined) return c.undecided(say('Whether there is a ground has not been settled'), [], ground.rests.filter(f => f.state !== 'known'))
+    if (gfci.value === undefined) return c.undecided(say('No ground; ground-fault protection has not been settled'), [], gfci.rests.filter(f => f.state !== 'known'))
+    if (gfci.value === 'none') {
+      return c.fault(say('Three slots, no ground and no ground-fault protection'), { danger: 3, working: [say('a fault in a three-wire appliance has no path back: its frame stays live until somebody touches it')] })
+    }
+    return c.na(say('No ground, but ground-fault protected: the marking is judged on its own'))
+  },
+})
+
+/** Grounding-type receptacles and a ground with the circuit became the rule about 1962. */
+const GROUND_RUN_SINCE = 1962
