@@ -84,6 +84,13 @@ export function allowedBand(site: Site, run: Subject<'segment'> | Subject<'feede
   if (missing.length > 0) return { isKnown: false, rests: trail.rests, missing }
   if (stretches.length === 0) stretches.push({ ambientC: 30, currentCarrying: 3 })
 
+  if (metals.values.length * caps.values.length * insulation.values.length * terminals.values.length * loads.values.length * wholes.values.length === 1 && stretches.length === 1) {
+    const only = allowedDevice({
+      size, ...metals.values[0]!, insulation: insulation.values[0]!, isCappedAt60: caps.values[0]!, terminals: terminals.values[0]!, ...stretches[0]!,
+      feedsSeveralReceptacles: loads.values[0]!, carriesWholeDwelling: wholes.values[0]!,
+    }, site.edition)
+    return { isKnown: true, low: only, high: only, rests: trail.rests, missingFor: () => [] }
+  }
   const facets: readonly Facet<unknown>[] = [metals, caps, insulation, terminals, loads, wholes]
   const combos: Combo[] = []
   for (const [a, m] of metals.values.entries()) for (const [b, isCappedAt60] of caps.values.entries())

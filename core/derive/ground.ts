@@ -13,9 +13,16 @@ export const GOOD_GROUND_OHMS = 1
  * "correct" too. Raceway and armour need the impedance. 250.118, 406.4(D).
  */
 export function groundOf(point: Subject<'point'>): Walked<GroundState> {
-  const trail = new Trail()
-  return { value: decide(point, trail), rests: trail.rests }
+  let walked = GROUNDS.get(point)
+  if (!walked) {
+    const trail = new Trail()
+    GROUNDS.set(point, walked = { value: decide(point, trail), rests: trail.rests })
+  }
+  return walked
 }
+
+/** Subjects are replaced whole when they change, so what was read off one stays true of it. */
+const GROUNDS = new WeakMap<Subject<'point'>, Walked<GroundState>>()
 
 function decide(point: Subject<'point'>, trail: Trail): GroundState | undefined {
   const lamps = trail.ask(point, 'lamps')
@@ -36,8 +43,12 @@ const isGfci = (protection: string | undefined) => protection === 'GFCI' || prot
 
 /** Ground-fault protection of a point along its chain. Only what sits on the load terminals of a device is protected by it. */
 export function gfciOf(site: Site, point: Subject<'point'>): Walked<GfciSource> {
-  const trail = new Trail()
-  return { value: source(site, point, trail), rests: trail.rests }
+  let walked = site.gfci.get(point.id)
+  if (!walked) {
+    const trail = new Trail()
+    site.gfci.set(point.id, walked = { value: source(site, point, trail), rests: trail.rests })
+  }
+  return walked
 }
 
 function source(site: Site, point: Subject<'point'>, trail: Trail): GfciSource | undefined {

@@ -6,6 +6,7 @@ import type { FieldName, Kind, Value, Year } from '../model/fields'
 import { valueOf, type Fact, type FactRef, type House, type Subject } from '../model/house'
 import { EDITIONS, type Edition } from '../tables/editions'
 import { sharedNeutrals, type NeutralGroup } from './neutrals'
+import type { GfciSource } from './ground'
 import { serviceRoles, type ServiceRole } from './service-role'
 import { upstreamOf, type Upstream } from './upstream'
 
@@ -27,6 +28,8 @@ export class Site {
   readonly #enclosuresOn = new Map<string, Subject<'enclosure'>[]>()
   #roles: Map<string, Walked<ServiceRole>> | undefined
   #neutrals: Map<string, NeutralGroup> | undefined
+  /** Ground-fault protection already walked, by point. */
+  readonly gfci = new Map<string, Walked<GfciSource>>()
   readonly #upstream = new Map<string, Walked<Upstream>>()
 
   constructor(readonly house: House) {

@@ -42,6 +42,20 @@ function terminalColumn(run: Run): Column {
  * @example 12 Cu NM-B → ampacity 20, allowed 20
  */
 export function allowedDevice(run: Run, edition: Edition): Allowed {
+  const key = `${run.size} ${MATERIAL(run)} ${run.insulation} ${run.terminals} ${run.ambientC} ${run.currentCarrying} ${edition} ${+run.isCappedAt60}${+run.feedsSeveralReceptacles}${+run.carriesWholeDwelling}${+(run.isExemptFromSmallLimit ?? false)}`
+  const known = SUMS.get(key)
+  if (known) return known
+  const sum = workOut(run, edition)
+  // Houses use a few dozen different runs; the bound only keeps a fuzzer from filling memory.
+  if (SUMS.size > 5000) SUMS.clear()
+  SUMS.set(key, sum)
+  return sum
+}
+
+/** Sums already worked out: the same run always gives the same sum, so it is done once. */
+const SUMS = new Map<string, Allowed>()
+
+function workOut(run: Run, edition: Edition): Allowed {
   const table = citeIn(AMPACITY_TABLE, edition)[0]!
   const base = tableAmpacity(run.size, run.metal, run.insulation, edition)
   if (base === undefined) {
