@@ -1,4 +1,4 @@
-import type { AnyValue } from './fields'
+import type { AnyValue, Kind } from './fields'
 import { byTime, type Added, type Blocked, type Dropped, type Noted, type Observation, type Retracted } from './observation'
 import type { Fact, House, Known, Subject } from './house'
 
@@ -30,6 +30,14 @@ export class Ledger {
   has(id: string): boolean { return this.#byId.has(id) }
   /** Every observation, in the order they count. */
   log(): Observation[] { return [...this.#byId.values()].sort(byTime) }
+  /** The observation of an id. */
+  find(id: string): Observation | undefined { return this.#byId.get(id) }
+  /** The kind a subject was last added as, even if it was dropped since. */
+  everKind(subject: string): Kind | undefined {
+    const last = this.#threads.get(subject)?.existence.findLast(o => o.act === 'add')
+    return last?.act === 'add' ? last.kind : undefined
+  }
+
   isRetracted(id: string): boolean { return this.#isRetracted(id, new Set()) }
 
   /** Adds observations; returns the ids of the subjects that may have changed. */

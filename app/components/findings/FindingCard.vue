@@ -1,0 +1,75 @@
+<script lang="ts">
+import type { SpokenResult } from '#core'
+
+export interface FindingCardProps {
+  finding: SpokenResult
+  /** The thing it is about is already named around it. */
+  unnamed?: boolean
+  /** Remedies in columns, working open. */
+  wide?: boolean
+}
+</script>
+
+<script setup lang="ts">
+const { finding, unnamed = false, wide = false } = defineProps<FindingCardProps>()
+const isOpen = ref(false)
+const tone = computed(() => ({ 'make safe now': 'now', 'repair': 'repair', 'upgrade at next work': 'upgrade', 'for the record': 'record' })[finding.severity!])
+const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offered').length)
+</script>
+
+<template>
+  <article class="finding" :class="tone" :data-rule="finding.rule">
+    <header>
+      <span class="sev" :class="`sev-${tone}`"><SeverityMark :kind="finding.severity!" /> {{ finding.severity }}</span>
+      <span class="small soft">{{ finding.grade }}</span>
+    </header>
+    <h3>{{ finding.title }}<span v-if="!unnamed" class="where"> · {{ finding.subject.label }}</span></h3>
+    <CompareRow v-if="finding.compare" :compare="finding.compare" :tone="`sev-${tone}`" />
+    <p>{{ finding.why }}</p>
+    <p v-if="finding.remark" class="soft">{{ finding.remark }}.</p>
+    <p class="small"><b>{{ finding.standing }}</b><span class="soft">: {{ finding.standingWhy }}</span></p>
+    <p class="foot">
+      <button type="button" class="touch" :aria-expanded="isOpen" @click="isOpen = !isOpen">{{ isOpen ? 'hide the sum' : 'show the sum' }}</button>
+      <span v-if="!wide" class="small soft">{{ offered }} of {{ finding.remedies.length }} remedies open</span>
+    </p>
+    <div v-if="isOpen" class="sum small">
+      <ol v-if="finding.working.length"><li v-for="(w, i) in finding.working" :key="i">{{ w }}</li></ol>
+      <p class="soft">Severity: {{ finding.severityWhy }}</p>
+      <p class="soft">Sections {{ finding.sections.join(' · ') }}</p>
+      <table>
+        <caption class="soft">What it rests on; the weakest is {{ finding.grade }}</caption>
+        <tbody>
+          <tr v-for="e in finding.evidence" :key="`${e.subject}${e.field}`">
+            <td>{{ e.label }}<span v-if="e.earlier.length" class="soft"> (before: {{ e.earlier.map(x => `${x.value}, ${x.by}`).join('; ') }})</span></td>
+            <td class="val">{{ e.value }}</td><td class="soft">{{ e.grade }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <div v-if="wide || isOpen" class="fix">
+      <h4 class="small soft">Remedies here</h4>
+      <RemedyList :remedies="finding.remedies" :columns="wide" />
+    </div>
+  </article>
+</template>
+
+<style scoped>
+.finding { padding: 0.8rem 0.9rem 0.9rem 1.15rem; position: relative; background: var(--sheet); border: 1px solid var(--line); border-radius: 4px; }
+.finding::before { content: ""; position: absolute; inset: -1px auto -1px -1px; width: 7px; border-radius: 4px 0 0 4px; }
+.finding.now::before { background: repeating-linear-gradient(45deg, var(--now) 0 4px, var(--sheet) 4px 6px); }
+.finding.repair::before { background: var(--repair); }
+.finding.upgrade::before { border: 2px solid var(--upgrade); }
+.finding.record::before { background: none; border-left: 2px dotted var(--record); }
+header { display: flex; justify-content: space-between; align-items: center; }
+.sev { font-weight: 700; display: inline-flex; gap: 0.4rem; align-items: center; font-size: 0.9rem; }
+.sev::first-letter { text-transform: uppercase; }
+h3 { font-weight: 700; margin: 0.25rem 0 0.15rem; }
+.where { font-weight: 400; color: var(--soft); }
+.foot { display: flex; justify-content: space-between; align-items: center; margin-top: 0.2rem; }
+.foot .touch { min-height: 32px; }
+.sum { border-top: 1px solid var(--line); padding-top: 0.5rem; display: grid; gap: 0.4rem; }
+.sum ol { list-style: decimal; padding-left: 1.2rem; }
+.sum table { width: 100%; } caption { text-align: left; } td { padding: 0.12rem 0.4rem 0.12rem 0; vertical-align: top; } .val { font-weight: 600; }
+.fix { margin-top: 0.7rem; } .fix h4 { margin-bottom: 0.4rem; }
+@media print { .finding { break-inside: avoid; } .foot { display: none; } }
+</style>

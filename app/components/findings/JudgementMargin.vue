@@ -1,0 +1,80 @@
+<script lang="ts">
+import type { Subject } from '#core'
+
+export interface JudgementMarginProps {
+  /** The thing pointed at, or none for the whole. */
+  subject?: Subject
+  /** What is open where nothing is pointed at: only these subjects, or all. */
+  within?: ReadonlySet<string>
+}
+export interface JudgementMarginEmits { pick: [subject: string] }
+</script>
+
+<script setup lang="ts">
+import { KIND_LABEL, labelOf, looksOf, SEVERITIES, valueOf } from '#core'
+
+const { subject = undefined, within = undefined } = defineProps<JudgementMarginProps>()
+const emit = defineEmits<JudgementMarginEmits>()
+const job = useJobStore()
+const things = computed(() => subject ? belongings(job.site, subject) : [])
+const results = computed(() => subject
+  ? things.value.flatMap(s => job.bySubject.get(s.id) ?? [])
+  : [...job.results.values()].filter(r => !within || within.has(r.subject.id)))
+const faults = computed(() => results.value.filter(r => r.outcome === 'fault').sort((a, b) => SEVERITIES.indexOf(a.severity!) - SEVERITIES.indexOf(b.severity!)))
+const looks = computed(() => looksOf(results.value).sort((a, b) => b.danger - a.danger || b.settles - a.settles))
+const clear = computed(() => results.value.filter(r => r.outcome === 'clear').length)
+const shownLooks = ref(6)
+watch(() => subject?.id, () => { shownLooks.value = 6 })
+const sheetTitle = (s: Subject) => s.kind === 'segment' ? `conductors${valueOf(s as Subject<'segment'>, 'name') ? ` · ${valueOf(s as Subject<'segment'>, 'name')}` : ''}` : KIND_LABEL[s.kind]
+function addConductors(circuit: Subject) {
+  job.record([{ act: 'add', subject: crypto.randomUUID(), kind: 'segment', parent: circuit.id }])
+}
+function removeThing() {
+  if (!subject) return
+  const drops = things.value.filter(s => s.kind !== 'feeder').map(s => ({ act: 'drop' as const, subject: s.id }))
+  job.record(drops)
+  emit('pick', '')
+}
+</script>
+
+<template>
+  <div class="margin" data-testid="margin">
+    <header v-if="subject" class="title">
+      <h2>{{ labelOf(job.site, subject) }}</h2>
+      <button type="button" class="plain icon" aria-label="point at nothing" @click="emit('pick', '')"><UIcon name="lucide:x" /></button>
+    </header>
+    <h2 v-else>{{ faults.length ? `${faults.length} found here` : 'Nothing found yet' }}</h2>
+
+    <div v-if="faults.length" class="stack">
+      <FindingCard v-for="f in subject ? faults : faults.slice(0, 4)" :key="`${f.rule}${f.subject.id}`" :finding="f" :unnamed="!!subject && things.length === 1" @click="!subject && emit('pick', f.subject.id)" />
+      <p v-if="!subject && faults.length > 4" class="small soft">{{ faults.length - 4 }} more: touch a part of the drawing, or see Findings</p>
+    </div>
+
+    <section v-if="looks.length">
+      <h2 class="split">Look next <span class="small soft">{{ looks.length }} open</span></h2>
+      <LookRow v-for="l in looks.slice(0, shownLooks)" :key="`${l.subject}${l.field}`" :look="l" :unnamed="things.length === 1" @pick="id => emit('pick', id)" />
+      <button v-if="looks.length > shownLooks" type="button" class="touch more" @click="shownLooks += 12">{{ looks.length - shownLooks }} more</button>
+    </section>
+    <p v-else-if="subject && results.length" class="soft">Nothing left to look at here.</p>
+    <p v-if="clear" class="small faint">{{ clear }} judged clear</p>
+
+    <section v-if="subject" class="record">
+      <hr class="rule">
+      <h2>Record</h2>
+      <template v-for="s in things" :key="s.id">
+        <FactSheet :subject="s" :title="things.length > 1 ? sheetTitle(s) : ''" />
+        <button v-if="s.kind === 'circuit'" type="button" class="touch more" @click="addConductors(s)">add conductors of this circuit</button>
+      </template>
+      <button type="button" class="touch more danger" @click="removeThing"><UIcon name="lucide:trash-2" /> it is not there: remove</button>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.margin { display: grid; gap: 0.9rem; align-content: start; }
+.title, .split { display: flex; justify-content: space-between; align-items: center; gap: 0.6rem; }
+.icon { padding: 0 0.75rem; }
+.stack { display: grid; gap: 0.7rem; }
+.more { min-height: 44px; display: inline-flex; align-items: center; gap: 0.4rem; }
+.danger { color: var(--soft); font-weight: 400; }
+</style>

@@ -1,0 +1,63 @@
+<script lang="ts">
+import type { Line } from '#core'
+
+export interface ShorthandLineProps { space?: number }
+export interface ShorthandLineEmits { keep: [line: Line], leave: [] }
+</script>
+
+<script setup lang="ts">
+import { parseLine } from '#core'
+
+const { space = undefined } = defineProps<ShorthandLineProps>()
+const emit = defineEmits<ShorthandLineEmits>()
+const text = ref('')
+const last = ref('')
+const input = useTemplateRef('input')
+const parsed = computed(() => parseLine(text.value, space))
+const isReady = computed(() => text.value.trim() !== '' && parsed.value.pieces.every(p => p.isRead) && (parsed.value.line.space !== undefined || space !== undefined))
+const hint = computed(() => text.value.trim() === '' ? '' : parsed.value.pieces.some(p => !p.isRead) ? 'part of it cannot be read' : parsed.value.line.space === undefined && space === undefined ? 'which space?' : 'Enter keeps')
+
+function keep() {
+  if (!isReady.value) return
+  last.value = text.value
+  emit('keep', parsed.value.line)
+  text.value = ''
+}
+/** The line before, without its space: the next breaker is often the same. */
+function repeat() {
+  text.value = last.value.replace(/^\s*\d{1,2}[ab]?\s+(?=\d|[123]p)/i, '')
+  focus()
+}
+function focus() { input.value?.focus() }
+defineExpose({ focus })
+</script>
+
+<template>
+  <form class="line no-print" @submit.prevent="keep">
+    <div class="box">
+      <label class="small soft" for="breaker-line">{{ space === undefined ? 'breaker' : `space ${space}` }}</label>
+      <input id="breaker-line" ref="input" v-model="text" autocomplete="off" autocapitalize="off" spellcheck="false" maxlength="300" placeholder="7 20 14cu nm porch lights" @keydown.esc="text === '' ? (input?.blur(), emit('leave')) : (text = '')" @keydown.up.prevent="repeat">
+      <span class="small" :class="isReady ? 'soft' : 'why'">{{ hint }}</span>
+      <button v-if="last && !text" type="button" class="touch small" @click="repeat">same again</button>
+      <button v-if="isReady" type="submit" class="plain keep">Keep</button>
+    </div>
+    <p class="pieces" aria-live="polite">
+      <span v-for="(p, i) in parsed.pieces" :key="i" class="piece" :class="{ bad: !p.isRead }">{{ p.isRead ? p.meaning : `${p.text}: ${p.meaning}` }}</span>
+    </p>
+  </form>
+</template>
+
+<style scoped>
+.line { margin-top: 0.7rem; }
+.box { display: flex; align-items: center; gap: 0.8rem; border: 2px solid var(--touch); border-radius: 5px; background: var(--sheet); padding: 0 0.4rem 0 0.9rem; min-height: 48px; }
+.box label { white-space: nowrap; }
+.box input { flex: 1; min-width: 0; background: none; border: 0; outline: none; font-family: var(--font-mono); font-size: 1.05rem; min-height: 46px; }
+.box input::placeholder { color: var(--faint); opacity: 0.75; }
+.box .small { white-space: nowrap; } .box .touch { min-height: 40px; padding: 0 0.4rem; }
+.keep { min-height: 40px; }
+.why { color: var(--repair); }
+.pieces { display: flex; flex-wrap: wrap; gap: 0.3rem 0.35rem; margin-top: 0.4rem; min-height: 1.6rem; }
+.piece { background: var(--cool-tint); color: var(--cool); border-radius: 3px; padding: 0.1rem 0.55rem; font-size: 0.88rem; font-weight: 600; }
+.piece.bad { background: none; outline: 1.5px dashed var(--repair); color: var(--repair); }
+@media (max-width: 900px) { .box .small:not(.touch) { display: none; } .box input { font-size: 1rem; } }
+</style>

@@ -1,0 +1,122 @@
+<script lang="ts">
+export interface AppShellProps {
+  title: string
+  subtitle?: string
+  /** What waits in the margin, said on the phone's button. */
+  marginNote?: string
+}
+</script>
+
+<script setup lang="ts">
+const { title, subtitle = '', marginNote = '' } = defineProps<AppShellProps>()
+const slots = useSlots()
+const job = useJobStore()
+const route = useRoute()
+const router = useRouter()
+const colorMode = useColorMode()
+const isMarginOpen = defineModel<boolean>('margin', { default: false })
+const isSheetOpen = ref(false)
+
+const panelWork = computed(() => job.faults.length)
+const places = computed(() => {
+  const base = `/jobs/${job.jobId}`
+  return [
+    { to: `${base}/panel`, name: 'Panel', key: 'p', count: 0 },
+    { to: `${base}/points`, name: 'Points', key: 'o', count: 0 },
+    { to: `${base}/findings`, name: 'Findings', key: 'f', count: panelWork.value },
+    { to: `${base}/report`, name: 'Report', key: 'r', count: 0 },
+  ]
+})
+const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.isContentEditable)
+let isGoing = false
+useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+  const low = event.key.toLowerCase()
+  if ((event.ctrlKey || event.metaKey) && (low === 'z' || low === 'y') && !isTyping(event.target)) {
+    event.preventDefault()
+    if (low === 'y' || event.shiftKey) job.redo()
+    else job.undo()
+    return
+  }
+  if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return
+  if (event.key === '?') isSheetOpen.value = !isSheetOpen.value
+  else if (isGoing) {
+    isGoing = false
+    const place = places.value.find(p => p.key === low)
+    if (place) void router.push(place.to)
+    else if (low === 'j') void router.push('/')
+  } else if (low === 'g') isGoing = true
+})
+const isDark = computed(() => colorMode.value === 'dark')
+</script>
+
+<template>
+  <div class="shell" :class="{ 'with-margin': slots.margin }">
+    <nav class="rail no-print" aria-label="places">
+      <NuxtLink to="/" class="mark">corvit</NuxtLink>
+      <NuxtLink v-for="p in places" :key="p.to" :to="p.to" class="place">{{ p.name }}<span v-if="p.count" class="count">{{ p.count }}</span></NuxtLink>
+      <span class="grow" />
+      <NuxtLink to="/" class="place quiet">Jobs</NuxtLink>
+    </nav>
+    <main class="main">
+      <header class="top">
+        <div class="names">
+          <h1>{{ title }}</h1>
+          <p v-if="subtitle" class="soft small">{{ subtitle }}</p>
+        </div>
+        <div class="tools no-print">
+          <slot name="tools" />
+          <button type="button" class="tool" aria-label="take back" :disabled="!job.canUndo" @click="job.undo()"><UIcon name="lucide:undo-2" /></button>
+          <button type="button" class="tool" aria-label="bring back" :disabled="!job.canRedo" @click="job.redo()"><UIcon name="lucide:redo-2" /></button>
+          <button type="button" class="tool" :aria-label="isDark ? 'light' : 'dark'" @click="colorMode.preference = isDark ? 'light' : 'dark'"><UIcon :name="isDark ? 'lucide:sun' : 'lucide:moon'" /></button>
+          <button type="button" class="tool desk" aria-label="keys" @click="isSheetOpen = true"><UIcon name="lucide:keyboard" /></button>
+          <SaveDot />
+        </div>
+      </header>
+      <slot />
+    </main>
+    <aside v-if="slots.margin" class="aside no-print" :class="{ open: isMarginOpen }" aria-label="judgement">
+      <button type="button" class="grip" @click="isMarginOpen = !isMarginOpen"><span>{{ isMarginOpen ? 'Back to the drawing' : marginNote }}</span><UIcon :name="isMarginOpen ? 'lucide:chevron-down' : 'lucide:panel-right'" /></button>
+      <div class="scroll"><slot name="margin" /></div>
+    </aside>
+    <ShortcutSheet v-model="isSheetOpen" />
+  </div>
+</template>
+
+<style scoped>
+.shell { display: grid; grid-template-columns: 92px minmax(0, 1fr); min-height: 100dvh; }
+.shell.with-margin { grid-template-columns: 92px minmax(0, 1fr) 424px; }
+.rail { background: var(--tint); border-right: 1px solid var(--line); display: flex; flex-direction: column; position: sticky; top: 0; height: 100dvh; padding: 1.3rem 0 1rem; }
+.mark { font-weight: 700; font-size: 1.15rem; text-align: center; margin-bottom: 1.1rem; letter-spacing: 0.01em; }
+.place { min-height: 52px; display: flex; align-items: center; justify-content: center; position: relative; font-weight: 600; color: var(--soft); border-left: 4px solid transparent; padding-right: 4px; }
+.place:hover { color: var(--touch); }
+.place.router-link-active:not(.quiet) { background: var(--paper); color: var(--ink); border-left-color: var(--touch); }
+.count { position: absolute; top: 6px; right: 10px; font-size: 0.72rem; color: var(--touch); font-weight: 700; }
+.grow { flex: 1; }
+.main { padding: 1.1rem 1.6rem 2rem; min-width: 0; }
+.top { display: flex; justify-content: space-between; align-items: flex-start; gap: 1rem; margin-bottom: 0.9rem; }
+.tools { display: flex; align-items: center; gap: 0.15rem; flex: none; }
+.tool { width: 40px; height: 44px; display: grid; place-items: center; cursor: pointer; border-radius: 4px; color: var(--soft); font-size: 1.15rem; }
+.tool:hover:not(:disabled) { color: var(--touch); } .tool:disabled { opacity: 0.35; cursor: default; }
+.tools :deep(.dot) { margin-left: 0.6rem; }
+.aside { border-left: 1px solid var(--line); position: sticky; top: 0; height: 100dvh; overflow-y: auto; }
+.scroll { padding: 1.3rem 1.3rem 2.5rem; }
+.grip { display: none; }
+@media (max-width: 1100px) { .shell.with-margin { grid-template-columns: 92px minmax(0, 1fr) 360px; } }
+@media (max-width: 900px) {
+  .shell, .shell.with-margin { display: block; padding-bottom: 58px; }
+  .shell.with-margin { padding-bottom: 116px; }
+  .rail { position: fixed; inset: auto 0 0 0; height: 58px; flex-direction: row; padding: 0; border-right: 0; border-top: 1px solid var(--line); z-index: 30; }
+  .mark, .grow { display: none; }
+  .place { flex: 1; border-left: 0; border-top: 4px solid transparent; min-height: 58px; padding: 0; font-size: 0.9rem; }
+  .place.router-link-active:not(.quiet) { border-top-color: var(--touch); }
+  .count { right: 8px; }
+  .main { padding: 0.8rem 0.9rem 1rem; }
+  .top { flex-wrap: wrap; gap: 0.2rem 1rem; margin-bottom: 0.5rem; } .names { flex: 1 1 auto; min-width: 0; } .tool.desk { display: none; }
+  .tools { margin-left: auto; }
+  .aside { position: fixed; inset: auto 0 58px 0; height: 58px; z-index: 20; background: var(--paper); border-left: 0; border-top: 1px solid var(--line); overflow: hidden; }
+  .aside.open { inset: 0 0 58px 0; height: auto; overflow-y: auto; }
+  .grip { display: flex; justify-content: space-between; align-items: center; width: 100%; min-height: 58px; padding: 0 1rem; font-weight: 600; color: var(--touch); position: sticky; top: 0; background: var(--paper); z-index: 1; border-bottom: 1px solid var(--line); }
+  .scroll { padding: 1rem 0.9rem 2rem; }
+}
+@media print { .shell, .shell.with-margin { display: block; } .main { padding: 0; } }
+</style>

@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { SEVERITIES, STAGES, valueOf, type Severity } from '#core'
+
+const { job, problem, isLoading, load } = useOpenJob()
+const router = useRouter()
+const tab = ref<'found' | 'open'>('found')
+const only = ref<Severity>()
+const query = ref('')
+const shown = computed(() => job.faults.filter(f => (!only.value || f.severity === only.value) && (query.value.trim() === '' || `${f.title} ${f.subject.label} ${f.why}`.toLowerCase().includes(query.value.trim().toLowerCase()))))
+const groups = computed(() => SEVERITIES.map(severity => ({ severity, faults: shown.value.filter(f => f.severity === severity) })).filter(g => g.faults.length > 0))
+const stages = computed(() => STAGES.map(stage => ({ stage, looks: job.looks.filter(l => l.stage === stage) })).filter(s => s.looks.length > 0))
+const STAGE_WORDS = { 'before': 'Before the visit', 'outside': 'Outside', 'cover on': 'Panel, cover on', 'cover off': 'Panel, cover off', 'sub-panel': 'Sub-panels', 'trace': 'Tracing', 'rooms': 'Rooms', 'open box': 'Opened boxes' } as const
+const CAUTION: Partial<Record<keyof typeof STAGE_WORDS, string>> = {
+  'cover on': 'Test the cover for voltage before touching it; stand to the side',
+  'cover off': 'The line side of a main stays live with the main off; qualified people only',
+  'open box': 'Power off, locked, and absence of voltage proved with a tester proved before and after',
+}
+/** Opens the place where the thing is drawn. */
+function go(id: string) {
+  const { site } = job
+  let at = job.house.subjects.get(id)
+  if (at?.kind === 'point') return router.push({ path: `/jobs/${job.jobId}/points`, query: { circuit: valueOf(at as never, 'circuit' as never) as string } })
+  if (at?.kind === 'segment') at = job.house.subjects.get(at.parent ?? '')
+  if (at?.kind === 'circuit') at = site.get(valueOf(at as never, 'fedBy' as never), 'breaker')
+  while (at && at.kind !== 'enclosure') at = job.house.subjects.get(at.parent ?? '')
+  return router.push({ path: `/jobs/${job.jobId}/panel`, query: at ? { at: at.id } : {} })
+}
+</script>
+
+<template>
+  <AppShell title="Findings" :subtitle="valueOf(job.site.premises, 'name')">
+    <template #tools>
+      <a class="tool-link touch" :href="`/api/jobs/${job.jobId}/findings.csv`">CSV</a>
+    </template>
+    <PageState :is-loading="isLoading" :problem="problem" @again="load">
+      <div class="bar">
+        <button type="button" class="tab" :aria-current="tab === 'found'" @click="tab = 'found'">Found <b>{{ job.faults.length }}</b></button>
+        <button type="button" class="tab" :aria-current="tab === 'open'" @click="tab = 'open'"><SeverityMark kind="undecided" /> Not decided yet <b>{{ job.looks.length }}</b></button>
+        <label v-if="tab === 'found'" class="find"><UIcon name="lucide:search" /><input v-model="query" class="field" placeholder="place or fault" aria-label="search findings"></label>
+      </div>
+
+      <template v-if="tab === 'found'">
+        <div class="filters">
+          <button v-for="s in SEVERITIES" :key="s" type="button" class="chip" :aria-pressed="only === s" @click="only = only === s ? undefined : s">
+            <SeverityMark :kind="s" /> {{ s }} <b>{{ job.totals?.severity[s] ?? 0 }}</b>
+          </button>
+        </div>
+        <p v-if="!job.faults.length" class="soft none">Nothing found so far. What is not decided yet is listed beside.</p>
+        <p v-else-if="!groups.length" class="soft none">No finding matches.</p>
+        <section v-for="g in groups" :key="g.severity" class="group">
+          <FindingCard v-for="f in g.faults" :key="`${f.rule}${f.subject.id}`" :finding="f" wide />
+        </section>
+      </template>
+
+      <template v-else>
+        <p class="soft intro">Not seen is never fine. Each look is listed once, in the order of the walk; the number says how many judgements it settles.</p>
+        <section v-for="s in stages" :key="s.stage" class="stage">
+          <h2>{{ STAGE_WORDS[s.stage] }} <span class="small soft">{{ s.looks.length }}</span></h2>
+          <p v-if="CAUTION[s.stage]" class="small caution"><UIcon name="lucide:triangle-alert" /> {{ CAUTION[s.stage] }}</p>
+          <LookRow v-for="l in s.looks" :key="`${l.subject}${l.field}`" :look="l" @pick="go" />
+        </section>
+        <p v-if="!stages.length" class="soft none">Everything recorded is decided.</p>
+      </template>
+    </PageState>
+  </AppShell>
+</template>
+
+<style scoped>
+.bar { display: flex; gap: 0.3rem 1.4rem; align-items: center; flex-wrap: wrap; border-bottom: 1px solid var(--line); }
+.tab { min-height: 48px; display: inline-flex; gap: 0.5rem; align-items: center; font-weight: 600; color: var(--soft); border-bottom: 3px solid transparent; cursor: pointer; }
+.tab[aria-current="true"] { color: var(--ink); border-bottom-color: var(--touch); }
+.find { margin-left: auto; display: flex; align-items: center; gap: 0.5rem; color: var(--soft); } .find .field { width: 14rem; min-height: 40px; }
+.filters { display: flex; flex-wrap: wrap; gap: 0.4rem; margin: 0.8rem 0; }
+.group { display: grid; gap: 0.8rem; margin-bottom: 0.8rem; max-width: 76rem; }
+.none { padding: 2rem 0; } .intro { margin: 0.9rem 0; max-width: 44rem; }
+.stage { max-width: 52rem; margin-bottom: 1.4rem; }
+.caution { color: var(--repair); display: flex; gap: 0.4rem; align-items: center; }
+.tool-link { min-height: 44px; display: inline-flex; align-items: center; padding: 0 0.6rem; }
+@media (max-width: 900px) { .find { margin-left: 0; width: 100%; padding-bottom: 0.5rem; } .find .field { width: 100%; } }
+</style>

@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import { labelOf, valueOf, type Line, type Subject } from '#core'
+
+const { job, problem, isLoading, load } = useOpenJob()
+const { markOf } = useMarks()
+const { keepLine } = useRecorder()
+const route = useRoute()
+const router = useRouter()
+const line = useTemplateRef('line')
+const isNarrow = useMediaQuery('(max-width: 900px)')
+const isMarginOpen = ref(false)
+const isDrawing = ref(false)
+const selectedId = ref('')
+const selectedSpace = ref<number>()
+
+const enclosures = computed(() => [...job.site.all.enclosure].filter(e => valueOf(e, 'type') !== 'meter' || true))
+const enclosure = computed(() => job.site.get(String(route.query.at ?? ''), 'enclosure') ?? job.site.all.enclosure.find(e => valueOf(e, 'type') === 'panel') ?? job.site.all.enclosure[0])
+const selected = computed(() => job.house.subjects.get(selectedId.value))
+const isPanel = computed(() => enclosure.value && valueOf(enclosure.value, 'type') !== 'meter' && valueOf(enclosure.value, 'type') !== 'disconnect')
+const selectedBreaker = computed(() => selected.value?.kind === 'breaker' ? selected.value as Subject<'breaker'> : undefined)
+const lineSpace = computed(() => selectedSpace.value ?? valueOf(selectedBreaker.value, 'space'))
+/** What hangs in this enclosure, for the margin of the whole. */
+const within = computed(() => new Set(enclosure.value ? [enclosure.value, ...job.site.children(enclosure.value, 'bar'), ...job.site.children(enclosure.value, 'breaker')].flatMap(s => belongings(job.site, s)).map(s => s.id) : []))
+const hereFaults = computed(() => [...job.results.values()].filter(r => r.outcome === 'fault' && within.value.has(r.subject.id)).length)
+const hereLooks = computed(() => new Set([...job.results.values()].filter(r => within.value.has(r.subject.id)).flatMap(r => r.missing.map(m => `${m.subject} ${m.field}`))).size)
+const known = computed(() => [...job.results.values()].filter(r => within.value.has(r.subject.id) && r.outcome !== 'undecided').length)
+const judged = computed(() => [...job.results.values()].filter(r => within.value.has(r.subject.id)).length)
+
+function select(id: string) {
+  const subject = job.house.subjects.get(id)
+  selectedSpace.value = undefined
+  // A finding about a circuit or conductor is shown on its breaker.
+  if (subject && ['circuit', 'segment', 'screw', 'feeder'].includes(subject.kind)) {
+    const owner = [...job.site.all.breaker, ...job.site.all.bar, ...job.site.all.enclosure].find(b => belongings(job.site, b as Subject).some(s => s.id === id))
+    selectedId.value = owner?.id ?? id
+  } else selectedId.value = id
+  if (id && isNarrow.value) isMarginOpen.value = true
+}
+function selectSpace(space: number) {
+  selectedId.value = ''
+  selectedSpace.value = space
+  line.value?.focus()
+}
+function keep(parsed: Line) {
+  if (!enclosure.value) return
+  const withSpace = parsed.space === undefined && selectedSpace.value !== undefined ? { ...parsed, space: selectedSpace.value } : parsed
+  const id = keepLine(enclosure.value, withSpace, selectedBreaker.value)
+  if (!id) return
+  const space = withSpace.space ?? lineSpace.value
+  selectedSpace.value = undefined
+  selectedId.value = id
+  if (space !== undefined) window.setTimeout(() => line.value?.focus(), 0)
+}
+function walk(step: number, across: boolean) {
+  if (!enclosure.value) return
+  const spaces = valueOf(enclosure.value, 'spaces') ?? 24
+  const at = lineSpace.value ?? 0
+  const next = across ? (at % 2 === 1 ? at + 1 : at - 1) : at === 0 ? 1 : at + step * 2
+  if (next < 1 || next > spaces) return
+  const there = job.site.children(enclosure.value, 'breaker').find((b) => {
+    const space = valueOf(b, 'space')
+    return space !== undefined && (space === next || ((valueOf(b, 'poles') ?? 1) === 2 && space + 2 === next && step < 0))
+  })
+  if (there) {
+    selectedSpace.value = undefined
+    selectedId.value = there.id
+  } else {
+    selectedId.value = ''
+    selectedSpace.value = next
+  }
+}
+useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+  const isTyping = event.target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(event.target.tagName)
+  if (event.key === '/' && !isTyping) {
+    event.preventDefault()
+    line.value?.focus()
+  } else if (!isTyping && event.key.startsWith('Arrow')) {
+    event.preventDefault()
+    walk(event.key === 'ArrowUp' ? -1 : 1, event.key === 'ArrowLeft' || event.key === 'ArrowRight')
+  } else if (!isTyping && event.key === 'Escape') {
+    selectedId.value = ''
+    selectedSpace.value = undefined
+  }
+})
+function show(id: string) {
+  isDrawing.value = false
+  selectedId.value = ''
+  selectedSpace.value = undefined
+  void router.replace({ query: { at: id } })
+}
+const subtitle = computed(() => {
+  const p = job.site.premises
+  return [valueOf(p, 'street'), valueOf(p, 'yearBuilt') && `built ${valueOf(p, 'yearBuilt')}`, `${job.site.edition} code in force`].filter(Boolean).join(' · ')
+})
+</script>
+
+<template>
+  <AppShell v-model:margin="isMarginOpen" :title="valueOf(job.site.premises, 'name') ?? 'Job'" :subtitle="subtitle" :margin-note="selected ? labelOf(job.site, selected) : `${hereFaults} found · ${hereLooks} to look at`">
+    <PageState :is-loading="isLoading" :problem="problem" @again="load">
+      <nav v-if="enclosures.length" class="tabs no-print" aria-label="enclosures">
+        <button v-for="e in enclosures" :key="e.id" type="button" class="tab" :aria-current="e === enclosure && !isDrawing" @click="show(e.id)">
+          <SeverityMark v-if="markOf(e)" :kind="markOf(e)!" :size="13" />{{ valueOf(e, 'name') ?? 'enclosure' }}
+        </button>
+        <button type="button" class="tab" :aria-current="isDrawing" @click="isDrawing = true"><UIcon name="lucide:plus" /> another</button>
+      </nav>
+      <NewEnclosure v-if="isDrawing || !enclosure" @made="show" />
+      <template v-else>
+        <PanelFace v-if="isPanel" :enclosure="enclosure" :site="job.site" :mark-of="markOf" :selected="selectedSpace === undefined ? selectedId : `space ${selectedSpace}`" :compact="isNarrow" @select="select" @space="selectSpace" />
+        <BoxFace v-else :enclosure="enclosure" :site="job.site" :mark="markOf(enclosure)" :selected="selectedId === enclosure.id" @select="select" />
+        <div v-if="isNarrow && isPanel" class="bars">
+          <button type="button" class="plain" @click="select(enclosure.id)"><SeverityMark v-if="markOf(enclosure)" :kind="markOf(enclosure)!" /> enclosure and bond</button>
+          <button v-for="b in job.site.children(enclosure, 'bar')" :key="b.id" type="button" class="plain" @click="select(b.id)"><SeverityMark v-if="markOf(b)" :kind="markOf(b)!" /> {{ valueOf(b, 'role') ?? 'bar' }} bar</button>
+        </div>
+        <ShorthandLine v-if="isPanel" ref="line" :space="lineSpace" @keep="keep" @leave="selectedId = ''" />
+      </template>
+    </PageState>
+    <template #margin>
+      <div v-if="judged" class="progress">
+        <p class="small soft">{{ known }} of {{ judged }} judgements settled here</p>
+        <div class="track" role="progressbar" :aria-valuenow="known" :aria-valuemax="judged"><i :style="{ width: `${100 * known / judged}%` }" /></div>
+      </div>
+      <JudgementMargin v-if="enclosure" :subject="selected" :within="within" @pick="select" />
+    </template>
+  </AppShell>
+</template>
+
+<style scoped>
+.tabs { display: flex; gap: 0.2rem 1.1rem; overflow-x: auto; margin-bottom: 0.5rem; scrollbar-width: thin; }
+.tab { min-height: 44px; display: inline-flex; align-items: center; gap: 0.4rem; white-space: nowrap; color: var(--soft); font-weight: 600; border-bottom: 3px solid transparent; cursor: pointer; }
+.tab:hover { color: var(--touch); }
+.tab[aria-current="true"] { color: var(--ink); border-bottom-color: var(--touch); }
+.progress { margin-bottom: 1rem; }
+.track { height: 5px; background: var(--tint); margin-top: 0.3rem; } .track i { display: block; height: 100%; background: var(--cool); }
+.bars { display: flex; flex-wrap: wrap; gap: 0.4rem; margin-top: 0.6rem; }
+</style>

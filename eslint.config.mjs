@@ -1,0 +1,14 @@
+import withNuxt from './.nuxt/eslint.config.mjs'
+
+export default withNuxt(
+  { ignores: ['.output/**', '.nuxt/**', 'coverage/**', 'docs/**'] },
+  {
+    rules: {
+      'vue/multi-word-component-names': 'off', 'vue/max-attributes-per-line': 'off', 'vue/singleline-html-element-content-newline': 'off', 'vue/multiline-html-element-content-newline': 'off',
+      'vue/html-self-closing': ['error', { html: { void: 'never', normal: 'always', component: 'always' }, svg: 'always' }],
+      'vue/require-default-prop': 'off', 'vue/first-attribute-linebreak': 'off',
+      '@typescript-eslint/no-explicit-any': 'error', '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      'import/first': 'off',
+    },
+  },
+)

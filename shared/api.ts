@@ -1,0 +1,39 @@
+/** Everything that crosses the wire, in one place: server and browser parse with the same schemas. */
+import { z } from 'zod'
+import { EDITIONS, ObservationSchema, plainText } from '../core'
+
+export const JobId = z.string().regex(/^[a-z0-9-]{6,40}$/, 'not a job id')
+export const PURPOSES = ['purchase', 'insurance', 'rental', 'service', 'remodel', 'final'] as const
+
+export const NewJob = z.strictObject({
+  name: plainText(200).trim().min(1, 'give the job a name'),
+  street: plainText(200).trim().optional(),
+  purpose: z.enum(PURPOSES),
+  yearBuilt: z.number().int().min(1870, 'before 1870').max(2100, 'after 2100').optional(),
+  edition: z.literal([...EDITIONS]),
+  assessor: plainText(120).trim().optional(),
+})
+export type NewJob = z.infer<typeof NewJob>
+
+const count = z.number().int().min(0)
+export const JobSummary = z.object({
+  id: JobId, name: z.string(), street: z.string(), purpose: z.string(), yearBuilt: z.string(), edition: z.string(),
+  createdAt: z.string(), changedAt: z.string(), observations: count,
+  makeSafe: count, repair: count, upgrade: count, record: count, undecided: count,
+})
+export type JobSummary = z.infer<typeof JobSummary>
+export const JobList = z.object({ jobs: z.array(JobSummary), isDemo: z.boolean() })
+export const Job = z.object({ job: JobSummary, observations: z.array(ObservationSchema) })
+
+export const MAX_BATCH = 2000
+export const Append = z.strictObject({ observations: z.array(ObservationSchema).min(1).max(MAX_BATCH) })
+/** `stored` counts new rows; ids that were there already are harmless. */
+export const Appended = z.object({ stored: count, known: count, job: JobSummary })
+export const ExportQuery = z.object({ form: z.enum(['log', 'house']).default('log') })
+export const ReportQuery = z.object({ voice: z.enum(['inspector', 'electrician']).default('inspector') })
+
+export const Problem = z.object({ path: z.string(), expected: z.string(), found: z.string() })
+export const ErrorCode = z.enum(['invalid-input', 'no-job', 'too-large', 'conflict', 'not-demo', 'unreadable-file', 'storage-full'])
+/** The `data` of every error the API answers with. */
+export const ErrorBody = z.object({ code: ErrorCode, problems: z.array(Problem) })
+export type ErrorCode = z.infer<typeof ErrorCode>
