@@ -77,6 +77,7 @@ async function resetDemo() {
     busy.value = ''
   }
 }
+const LEGEND = [['make safe now', 'make safe now'], ['repair', 'repair'], ['upgrade at next work', 'upgrade at next work'], ['for the record', 'for the record'], ['undecided', 'not decided']] as const
 const marks = (job: JobSummary) => [['make safe now', job.makeSafe], ['repair', job.repair], ['upgrade at next work', job.upgrade], ['for the record', job.record], ['undecided', job.undecided]] as const
 </script>
 
@@ -115,7 +116,8 @@ const marks = (job: JobSummary) => [['make safe now', job.makeSafe], ['repair', 
       <p class="soft">Start one with its purpose, the year built and the code edition; then draw the first panel.</p>
       <button type="button" class="go" @click="isNew = true">New job</button>
     </div>
-    <ul v-else class="list">
+    <div v-else class="legend small soft" aria-hidden="true"><span v-for="[kind, word] in LEGEND" :key="kind"><SeverityMark :kind="kind" :size="12" />{{ word }}</span></div>
+    <ul v-if="jobs?.length" class="list">
       <li v-for="job in jobs" :key="job.id">
         <NuxtLink :to="`/jobs/${job.id}/panel`" class="job">
           <span class="name"><b>{{ job.name || 'without a name' }}</b><span class="small soft">{{ [job.street, job.purpose, job.yearBuilt && `built ${job.yearBuilt}`, job.edition && `${job.edition} code`].filter(Boolean).join(' · ') }}</span></span>
@@ -137,6 +139,7 @@ const marks = (job: JobSummary) => [['make safe now', job.makeSafe], ['repair', 
 .mark { font-weight: 700; color: var(--touch); } h1 { font-size: 1.7rem; }
 .acts, .row { display: flex; gap: 0.5rem; flex-wrap: wrap; }
 .list { border-top: 1px solid var(--line); }
+.legend { display: flex; flex-wrap: wrap; gap: 0.2rem 1.1rem; justify-content: flex-end; margin-bottom: 0.5rem; } .legend span { display: inline-flex; align-items: center; gap: 0.35rem; }
 .job { display: grid; grid-template-columns: minmax(0, 1fr) auto 9.5rem; gap: 1.6rem; align-items: center; min-height: 72px; border-bottom: 1px solid var(--line); }
 .job:hover b { color: var(--touch); }
 .name { display: grid; } .name b { font-size: 1.1rem; } .when { text-align: right; }

@@ -27,6 +27,8 @@ export const useJobStore = defineStore('job', () => {
   const saveState = ref<SaveState>('on-disk')
   const saveProblem = ref('')
   const isJudged = ref(false)
+  /** The first judgement of the open job has arrived: before it, nothing may be said to be found or not found. */
+  const isReady = ref(false)
   const done = shallowRef<readonly (readonly string[])[]>([])
   const undone = shallowRef<readonly (readonly string[])[]>([])
 
@@ -71,7 +73,7 @@ export const useJobStore = defineStore('job', () => {
     pending.value = []
     done.value = undone.value = []
     saveState.value = 'on-disk'
-    isJudged.value = false
+    isJudged.value = isReady.value = false
     jobId.value = undefined
   }
 
@@ -84,6 +86,7 @@ export const useJobStore = defineStore('job', () => {
       results.value = next
       totals.value = data.totals
       isJudged.value = data.run === run
+      isReady.value = true
     }
     post(observations, true)
   }
@@ -166,7 +169,7 @@ export const useJobStore = defineStore('job', () => {
   }
 
   return {
-    jobId, house, site, results, totals, bySubject, faults, looks, saveState, saveProblem, pending, isJudged, assessor,
+    jobId, house, site, results, totals, bySubject, faults, looks, saveState, saveProblem, pending, isJudged, isReady, assessor,
     canUndo: computed(() => done.value.length > 0), canRedo: computed(() => undone.value.length > 0),
     open, close, record, note, block, undo, redo, flush,
   }

@@ -26,7 +26,7 @@ export function standingOf(rule: Rule, fault: Fault, subject: Subject, site: Sit
   const turn = lawfulBefore ?? since
   if (turn === undefined || turn === 0) {
     if (rule.isHazard) return { kind: 'hazard', why: say('No rule has to be broken: it is a hazard or a defect as it is'), turningYears: [], rests: [] }
-    return { kind: 'broken when made', why: say('The rule is older than any part of this house'), turningYears: [], rests: [] }
+    return { kind: 'broken when made', why: say('No year of this part makes it lawful'), turningYears: [], rests: [] }
   }
   if (years.from >= turn) return { kind: 'broken when made', why: say('Put in {span}; required since {turn}', { span, turn }), turningYears: [], rests }
   if (work !== undefined && work !== 'none' && (rule.triggers as readonly string[]).includes(work)) {

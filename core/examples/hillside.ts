@@ -68,7 +68,7 @@ const MAIN_BREAKERS: Node[] = [
   breaker(17, 15, { id: 'alarms', label: 'Smoke alarms', supplies: 'alarms', segments: [cu('14')], points: [{ id: 'alarm-1', name: 'Hall alarm', room: 'room-hall', type: 'alarm', after: 'panel' }, { id: 'alarm-2', name: 'Bedroom alarm', room: 'room-bed1', type: 'alarm', after: 'alarm-1' }] }),
   breaker(18, 30, { id: 'dryer', label: 'Dryer', supplies: 'fixed appliance', segments: [{ ...cu('10'), metal: 'copper-looking' }], points: [{ id: 'dryer-1', name: 'Dryer outlet', room: 'room-laundry', type: 'hard-wired outlet', after: 'panel' }] }, { poles: 2, handleTie: 'common trip' }),
   breaker(19, 25, { id: 'cooler', label: 'Attic cooler', supplies: 'air conditioning', nameplateMca: read(13), nameplateMocp: read(25), segments: [cu('12', { exposures: [{ what: 'hot', ambientC: measured(48, 'thermometer'), name: 'attic' }] })], points: [{ id: 'cooler-1', name: 'Attic cooler', room: 'room-attic', type: 'hard-wired outlet', after: 'panel' }] }, { poles: 2, handleTie: 'common trip' }),
-  breaker(20, 90, undefined, { poles: 2, role: 'feeder', handleTie: 'common trip', label: 'Garden level', isAluminiumMarked: true }),
+  breaker(22, 90, undefined, { poles: 2, role: 'feeder', handleTie: 'common trip', label: 'Garden level', isAluminiumMarked: true }),
   breaker(23, 20, { id: 'workbench', label: 'Workbench', supplies: 'receptacles', segments: [{ ...cu('14'), size: { value: '14', grade: 'assumed' } }], points: chain('workbench', ['workshop', 'workshop', 'workshop'], TESTED) }, { conductorsOnTerminal: 2, isMarkedForTwo: blocked('print turned to the back') }),
   breaker(25, 30, undefined, { poles: 2, role: 'feeder', handleTie: 'common trip', label: 'Greenhouse' }),
   breaker(26, 20, { id: 'den', label: 'Den and guest room', supplies: 'receptacles and lighting', segments: [cu('12', { isWhiteHot: true, isWhiteMarked: false, year: told(1994) })], points: [...chain('den', ['den', 'den', 'den', 'guest', 'guest'], TESTED, { 4: { neutralGroundRiseV: measured(0, 'branch analyser'), ground: blocked('box not opened on this visit') } }), light('den-6', 'den', 'den-5')] }, { termination: 'discoloured' }),
@@ -127,7 +127,7 @@ export function hillside(): Node {
             ],
             breakers: MAIN_BREAKERS },
           { id: 'garden', name: 'Garden level panel', ...panel, place: 'indoors', mainKind: 'main lugs', busAmps: read(125), spaces: 12, bondMeans: blocked('lower screws of the bar hidden by cables'), coverScrews: 'some missing', openings: 0, directory: 'legible and specific', contradictions: 0, year: told(1972), protectiveBreakers: 'none made', hasTripRecord: blocked('label of the line painted over'),
-            feeder: { id: 'garden-feeder', from: 'main/20', size: '2', metal: 'aluminium', wiring: 'SE', egc: 'wire', terminalsC: read(75), carriesWholeDwelling: false, year: told(1972), insulationC: read(75) },
+            feeder: { id: 'garden-feeder', from: 'main/22', size: '2', metal: 'aluminium', wiring: 'SE', egc: 'wire', terminalsC: read(75), carriesWholeDwelling: false, year: told(1972), insulationC: read(75) },
             bars: [
               { id: 'garden-neutral', role: 'neutral', isBondedToEnclosure: blocked('bar hidden by cables'), screws: 16, screwList: screws(5) },
               { id: 'garden-ground', role: 'ground', isBondedToEnclosure: true, isTiedToNeutral: false, screws: 10, areAllScrewsSeen: true, groundsPerScrew: read(2), screwList: grounds(7) },

@@ -7,15 +7,13 @@ export function labelOf(site: Site, subject: Subject): string {
   switch (subject.kind) {
     case 'breaker': {
       const breaker = subject as Subject<'breaker'>
-      const space = valueOf(breaker, 'space')
       const name = valueOf(site.circuitsOf(breaker)[0], 'label') ?? valueOf(breaker, 'label')
-      return [space === undefined ? 'breaker' : `space ${space}${valueOf(breaker, 'half') ?? ''}`, name].filter(Boolean).join(' · ')
+      return [spaceOf(site, breaker) ?? 'breaker', name].filter(Boolean).join(' · ')
     }
     case 'circuit': {
       const circuit = subject as Subject<'circuit'>
       const breaker = site.get(valueOf(circuit, 'fedBy'), 'breaker')
-      const space = valueOf(breaker, 'space')
-      return [space === undefined ? undefined : `space ${space}${valueOf(breaker, 'half') ?? ''}`, valueOf(circuit, 'label') ?? 'circuit'].filter(Boolean).join(' · ')
+      return [breaker && spaceOf(site, breaker), valueOf(circuit, 'label') ?? 'circuit'].filter(Boolean).join(' · ')
     }
     case 'segment': {
       const circuit = site.get(subject.parent ?? undefined, 'circuit')
@@ -47,6 +45,15 @@ export function labelOf(site: Site, subject: Subject): string {
     }
     default: return valueOf(subject as Subject<'room'>, 'name') ?? `${KIND_LABEL[subject.kind]} ${subject.id}`
   }
+}
+
+/** The space of a breaker; with its panel, where there are several. */
+function spaceOf(site: Site, breaker: Subject<'breaker'>): string | undefined {
+  const space = valueOf(breaker, 'space')
+  if (space === undefined) return undefined
+  const text = `space ${space}${valueOf(breaker, 'half') ?? ''}`
+  const panel = site.get(breaker.parent ?? undefined, 'enclosure')
+  return panel && site.all.enclosure.length > 1 ? `${labelOf(site, panel)}, ${text}` : text
 }
 
 /** A value as people write it, with its unit. */

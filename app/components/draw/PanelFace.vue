@@ -28,7 +28,7 @@ const rows = computed(() => Math.ceil(spaces.value / 2))
 const isDownEachSide = computed(() => valueOf(enclosure, 'numbering') === 'down each side')
 const g = computed(() => compact
   ? { width: 390, row: 56, top: 92, left: 10, right: 200, breaker: 180, bus: 195 }
-  : { width: 760, row: rows.value <= 6 ? 56 : rows.value <= 12 ? 44 : 36, top: 104, left: 238, right: 394, breaker: 128, bus: 380 })
+  : { width: 760, row: rows.value <= 6 ? 56 : rows.value <= 12 ? 46 : 38, top: 104, left: 238, right: 394, breaker: 128, bus: 380 })
 const bottom = computed(() => g.value.top + rows.value * g.value.row)
 const height = computed(() => bottom.value + (compact ? 16 : 56))
 
@@ -105,13 +105,19 @@ const bond = computed(() => {
   return fact.value === 'none' ? { text: 'bond: none found', kind: 'none' as const } : { text: `bond: ${fact.value}`, kind: 'there' as const }
 })
 const hatch = useId()
+/** A name over at most two lines on a narrow screen. */
+function twoLines(label: string): string[] {
+  if (label.length <= 15) return [label]
+  const space = label.lastIndexOf(' ', 15)
+  return space > 0 ? [label.slice(0, space), cut(label.slice(space + 1), 15)] : [cut(label, 15)]
+}
 const cut = (text: string, n: number) => text.length > n ? `${text.slice(0, n - 1)}…` : text
 const sevVar = (mark: Mark | undefined) => mark === 'make safe now' ? 'var(--now)' : mark === 'repair' ? 'var(--repair)' : mark === 'upgrade at next work' ? 'var(--upgrade)' : mark === 'for the record' ? 'var(--record)' : undefined
 const describe = (b: (typeof breakers.value)[number]) => `space ${b.space}, ${b.rating ?? 'rating not read'}${b.rating ? ' A' : ''}, ${b.label || 'no name'}${b.mark ? `, ${b.mark}` : ''}`
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${g.width} ${height}`" class="panel-face" role="group" :aria-label="valueOf(enclosure, 'name') ?? 'panel'">
+  <svg :viewBox="`0 0 ${g.width} ${height}`" class="panel-face" :class="{ narrow: compact }" role="group" :aria-label="valueOf(enclosure, 'name') ?? 'panel'">
     <defs>
       <pattern :id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
         <rect width="6" height="6" fill="var(--now)" /><rect width="2.4" height="6" fill="var(--sheet)" />
@@ -124,7 +130,7 @@ const describe = (b: (typeof breakers.value)[number]) => `space ${b.space}, ${b.
       <path v-if="neutralBar" :d="`M${g.bus - 70} 2 V40 H${neutralBar.x + 6} V${g.top - 4}`" fill="none" stroke="var(--steel-edge)" stroke-width="7" />
       <path v-if="neutralBar" :d="`M${g.bus - 70} 2 V40 H${neutralBar.x + 6} V${g.top - 4}`" fill="none" stroke="#fdfcf8" stroke-width="4.6" />
     </g>
-    <path :d="`M${g.bus - 18} 0 V34`" stroke="#20262d" stroke-width="7" /><path :d="`M${g.bus + 18} 0 V34`" stroke="#a5302b" stroke-width="7" />
+    <path :d="`M${g.bus - 18} 0 V34`" stroke="var(--steel-edge)" stroke-width="9" /><path :d="`M${g.bus - 18} 0 V34`" stroke="#20262d" stroke-width="7" /><path :d="`M${g.bus + 18} 0 V34`" stroke="#a5302b" stroke-width="7" />
     <g class="part" tabindex="0" role="button" :aria-label="`main: ${main.amps ?? 'rating not read'}`" @click="emit('select', enclosure.id)" @keydown.enter="emit('select', enclosure.id)">
       <rect :x="g.bus - 105" y="32" width="210" height="50" rx="4" :fill="main.isLugs || main.isUnknown ? 'var(--sheet)' : 'var(--device)'" :stroke="selected === enclosure.id ? 'var(--touch)' : 'var(--steel-edge)'" :stroke-width="selected === enclosure.id ? 3 : 1.2" :stroke-dasharray="main.isUnknown ? '6 4' : undefined" />
       <text :x="g.bus" y="49" text-anchor="middle" class="t-small" :fill="main.isLugs || main.isUnknown ? 'var(--soft)' : 'var(--device-soft)'">{{ main.roleText }}</text>
@@ -132,7 +138,7 @@ const describe = (b: (typeof breakers.value)[number]) => `space ${b.space}, ${b.
     </g>
 
     <!-- bus -->
-    <path :d="`M${g.bus - 4} 84 V${bottom}`" stroke="#20262d" :stroke-width="compact ? 2.5 : 4" /><path :d="`M${g.bus + 4} 84 V${bottom}`" stroke="#a5302b" :stroke-width="compact ? 2.5 : 4" />
+    <path :d="`M${g.bus - 4} 84 V${bottom}`" stroke="var(--steel-edge)" :stroke-width="compact ? 4 : 6" /><path :d="`M${g.bus - 4} 84 V${bottom}`" stroke="#20262d" :stroke-width="compact ? 2.5 : 4" /><path :d="`M${g.bus + 4} 84 V${bottom}`" stroke="#a5302b" :stroke-width="compact ? 2.5 : 4" />
     <g v-if="!compact">
       <text v-for="(leg, i) in rowLegs" :key="i" :x="g.bus" :y="g.top + i * g.row + g.row / 2 + 4" text-anchor="middle" class="t-leg">{{ leg }}</text>
     </g>
@@ -162,15 +168,15 @@ const describe = (b: (typeof breakers.value)[number]) => `space ${b.space}, ${b.
 
       <template v-if="compact">
         <text :x="b.side === 'left' ? b.x + 15 : b.x + g.breaker - 9" :y="b.y + b.h / 2 + 12" :text-anchor="b.side === 'left' ? 'start' : 'end'" class="t-rating" fill="var(--device-ink)">{{ b.rating ?? '?' }}</text>
-        <text :x="b.side === 'left' ? b.x + 44 : b.x + 38" :y="b.y + b.h / 2 - 4" class="t-name" fill="var(--device-ink)">{{ cut(b.label || '', 14) }}</text>
-        <circle v-if="b.hasWire" :cx="b.side === 'left' ? b.x + 49 : b.x + 43" :cy="b.y + b.h / 2 + 9" r="4" :fill="b.dot ?? 'none'" stroke="var(--device-soft)" :stroke-dasharray="b.dot ? undefined : '2 2'" />
-        <text :x="b.side === 'left' ? b.x + 58 : b.x + 52" :y="b.y + b.h / 2 + 13" class="t-small" fill="var(--device-soft)">{{ b.wire }}</text>
+        <text v-for="(part, i) in twoLines(b.label)" :key="i" :x="b.side === 'left' ? b.x + 44 : b.x + 38" :y="b.y + b.h / 2 - (twoLines(b.label).length > 1 ? 12 : 4) + i * 14" class="t-name" fill="var(--device-ink)">{{ part }}</text>
+        <circle v-if="b.hasWire" :cx="b.side === 'left' ? b.x + 49 : b.x + 43" :cy="b.y + b.h / 2 + (twoLines(b.label).length > 1 ? 14 : 10)" r="4" :fill="b.dot ?? 'none'" stroke="var(--device-soft)" :stroke-dasharray="b.dot ? undefined : '2 2'" />
+        <text :x="b.side === 'left' ? b.x + 58 : b.x + 52" :y="b.y + b.h / 2 + (twoLines(b.label).length > 1 ? 18 : 14)" class="t-small" fill="var(--device-soft)">{{ b.wire }}</text>
       </template>
       <template v-else>
-        <text :x="b.side === 'left' ? b.x - 12 : b.x + g.breaker + 12" :y="b.y + b.h / 2 - (b.hasWire ? 2 : -4)" :text-anchor="b.side === 'left' ? 'end' : 'start'" class="t-name" :fill="b.isSpare ? 'var(--faint)' : 'var(--ink)'">{{ cut(b.label, 24) }}</text>
+        <text :x="b.side === 'left' ? b.x - 12 : b.x + g.breaker + 12" :y="b.y + b.h / 2 - (b.hasWire && b.h >= 30 ? 1 : -5)" :text-anchor="b.side === 'left' ? 'end' : 'start'" class="t-name" :fill="b.isSpare ? 'var(--faint)' : 'var(--ink)'">{{ cut(b.label, 24) }}</text>
         <template v-if="b.hasWire && b.h >= 30">
-          <circle :cx="b.side === 'left' ? b.x - 17 : b.x + g.breaker + 17" :cy="b.y + b.h / 2 + 10" r="4.4" :fill="b.dot ?? 'none'" stroke="var(--soft)" :stroke-dasharray="b.dot ? undefined : '2.2 1.6'" />
-          <text :x="b.side === 'left' ? b.x - 26 : b.x + g.breaker + 26" :y="b.y + b.h / 2 + 14" :text-anchor="b.side === 'left' ? 'end' : 'start'" class="t-small" fill="var(--soft)">{{ b.wire }}<tspan v-if="b.shares.length"> · neutral with {{ b.shares.join(', ') }}</tspan></text>
+          <circle :cx="b.side === 'left' ? b.x - 17 : b.x + g.breaker + 17" :cy="b.y + b.h / 2 + 10.5" r="4.4" :fill="b.dot ?? 'none'" stroke="var(--soft)" :stroke-dasharray="b.dot ? undefined : '2.2 1.6'" />
+          <text :x="b.side === 'left' ? b.x - 26 : b.x + g.breaker + 26" :y="b.y + b.h / 2 + 15" :text-anchor="b.side === 'left' ? 'end' : 'start'" class="t-small" fill="var(--soft)">{{ b.wire }}<tspan v-if="b.shares.length"> · neutral with {{ b.shares.join(', ') }}</tspan></text>
         </template>
       </template>
     </g>
@@ -204,8 +210,10 @@ const describe = (b: (typeof breakers.value)[number]) => `space ${b.space}, ${b.
 .panel-face { display: block; width: 100%; max-height: calc(100dvh - 236px); user-select: none; }
 @media (max-width: 900px) { .panel-face { max-height: none; } }
 .part { cursor: pointer; }
-.part:focus-visible { outline: 2px solid var(--touch); outline-offset: 1px; }
-.t-tiny { font-size: 10.5px; } .t-small { font-size: 12px; } .t-name { font-size: 13.5px; font-weight: 600; } .t-mid { font-size: 14px; font-weight: 700; }
+.part:focus { outline: none; }
+.part:focus-visible > rect { stroke: var(--touch); stroke-width: 3; }
+.t-tiny { font-size: 12px; } .t-small { font-size: 13.5px; } .t-name { font-size: 15.5px; font-weight: 600; }
+.narrow .t-small { font-size: 12px; } .narrow .t-name { font-size: 13px; } .narrow .t-tiny { font-size: 11px; } .t-mid { font-size: 14px; font-weight: 700; }
 .t-rating { font-size: 19px; font-weight: 700; } .t-big { font-size: 19px; font-weight: 700; }
 .t-leg { font-size: 10px; font-weight: 700; fill: var(--soft); paint-order: stroke; stroke: var(--steel); stroke-width: 5px; }
 </style>

@@ -5,13 +5,17 @@ export interface FindingCardProps {
   finding: SpokenResult
   /** The thing it is about is already named around it. */
   unnamed?: boolean
-  /** Remedies in columns, working open. */
+  /** The part of the thing it is about. */
+  part?: string
+  /** Remedies in columns. */
   wide?: boolean
+  /** Remedies shown without asking. */
+  fixes?: boolean
 }
 </script>
 
 <script setup lang="ts">
-const { finding, unnamed = false, wide = false } = defineProps<FindingCardProps>()
+const { finding, unnamed = false, part = '', wide = false, fixes = false } = defineProps<FindingCardProps>()
 const isOpen = ref(false)
 const tone = computed(() => ({ 'make safe now': 'now', 'repair': 'repair', 'upgrade at next work': 'upgrade', 'for the record': 'record' })[finding.severity!])
 const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offered').length)
@@ -23,14 +27,14 @@ const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offer
       <span class="sev" :class="`sev-${tone}`"><SeverityMark :kind="finding.severity!" /> {{ finding.severity }}</span>
       <span class="small soft">{{ finding.grade }}</span>
     </header>
-    <h3>{{ finding.title }}<span v-if="!unnamed" class="where"> · {{ finding.subject.label }}</span></h3>
+    <h3>{{ finding.title }}<span v-if="!unnamed" class="where"> · {{ finding.subject.label }}</span><span v-else-if="part" class="where"> · {{ part }}</span></h3>
     <CompareRow v-if="finding.compare" :compare="finding.compare" :tone="`sev-${tone}`" />
     <p>{{ finding.why }}</p>
     <p v-if="finding.remark" class="soft">{{ finding.remark }}.</p>
     <p class="small"><b>{{ finding.standing }}</b><span class="soft">: {{ finding.standingWhy }}</span></p>
     <p class="foot">
       <button type="button" class="touch" :aria-expanded="isOpen" @click="isOpen = !isOpen">{{ isOpen ? 'hide the sum' : 'show the sum' }}</button>
-      <span v-if="!wide" class="small soft">{{ offered }} of {{ finding.remedies.length }} remedies open</span>
+      <span v-if="!wide && !fixes" class="small soft">{{ offered }} of {{ finding.remedies.length }} remedies open</span>
     </p>
     <div v-if="isOpen" class="sum small">
       <ol v-if="finding.working.length"><li v-for="(w, i) in finding.working" :key="i">{{ w }}</li></ol>
@@ -46,7 +50,7 @@ const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offer
         </tbody>
       </table>
     </div>
-    <div v-if="wide || isOpen" class="fix">
+    <div v-if="wide || fixes || isOpen" class="fix">
       <h4 class="small soft">Remedies here</h4>
       <RemedyList :remedies="finding.remedies" :columns="wide" />
     </div>

@@ -11,7 +11,7 @@ export interface JudgementMarginEmits { pick: [subject: string] }
 </script>
 
 <script setup lang="ts">
-import { KIND_LABEL, labelOf, looksOf, SEVERITIES, valueOf } from '#core'
+import { KIND_LABEL, labelOf, looksOf, SEVERITIES, valueOf, type SpokenResult } from '#core'
 
 const { subject = undefined, within = undefined } = defineProps<JudgementMarginProps>()
 const emit = defineEmits<JudgementMarginEmits>()
@@ -26,6 +26,8 @@ const clear = computed(() => results.value.filter(r => r.outcome === 'clear').le
 const shownLooks = ref(6)
 watch(() => subject?.id, () => { shownLooks.value = 6 })
 const sheetTitle = (s: Subject) => s.kind === 'segment' ? `conductors${valueOf(s as Subject<'segment'>, 'name') ? ` · ${valueOf(s as Subject<'segment'>, 'name')}` : ''}` : KIND_LABEL[s.kind]
+/** Which part of the thing pointed at a finding is about, where that is not plain. */
+const partName = (f: SpokenResult) => f.subject.kind === 'segment' ? valueOf(job.site.get(f.subject.id, 'segment'), 'name') ?? 'conductors' : f.subject.kind === 'feeder' && subject?.kind !== 'feeder' ? f.subject.label : ''
 function addConductors(circuit: Subject) {
   job.record([{ act: 'add', subject: crypto.randomUUID(), kind: 'segment', parent: circuit.id }])
 }
@@ -40,13 +42,14 @@ function removeThing() {
 <template>
   <div class="margin" data-testid="margin">
     <header v-if="subject" class="title">
-      <h2>{{ labelOf(job.site, subject) }}</h2>
+      <h2>{{ labelOf(job.site, subject).replace(/^.*?, (?=space )/, '') }}</h2>
       <button type="button" class="plain icon" aria-label="point at nothing" @click="emit('pick', '')"><UIcon name="lucide:x" /></button>
     </header>
-    <h2 v-else>{{ faults.length ? `${faults.length} found here` : 'Nothing found yet' }}</h2>
+    <h2 v-else-if="!job.isReady" class="soft">Judging</h2>
+    <h2 v-else>{{ faults.length ? `${faults.length} found here` : 'No fault found so far' }}</h2>
 
     <div v-if="faults.length" class="stack">
-      <FindingCard v-for="f in subject ? faults : faults.slice(0, 4)" :key="`${f.rule}${f.subject.id}`" :finding="f" :unnamed="!!subject && things.length === 1" @click="!subject && emit('pick', f.subject.id)" />
+      <FindingCard v-for="f in subject ? faults : faults.slice(0, 4)" :key="`${f.rule}${f.subject.id}`" :finding="f" :unnamed="!!subject" :part="subject ? partName(f) : ''" :fixes="!!subject" @click="!subject && emit('pick', f.subject.id)" />
       <p v-if="!subject && faults.length > 4" class="small soft">{{ faults.length - 4 }} more: touch a part of the drawing, or see Findings</p>
     </div>
 
@@ -55,12 +58,12 @@ function removeThing() {
       <LookRow v-for="l in looks.slice(0, shownLooks)" :key="`${l.subject}${l.field}`" :look="l" :unnamed="things.length === 1" @pick="id => emit('pick', id)" />
       <button v-if="looks.length > shownLooks" type="button" class="touch more" @click="shownLooks += 12">{{ looks.length - shownLooks }} more</button>
     </section>
-    <p v-else-if="subject && results.length" class="soft">Nothing left to look at here.</p>
+    <p v-else-if="subject && job.isReady" class="soft">Nothing left to look at here.</p>
     <p v-if="clear" class="small faint">{{ clear }} judged clear</p>
 
     <section v-if="subject" class="record">
       <hr class="rule">
-      <h2>Record</h2>
+      <h2 class="rec">Record</h2>
       <template v-for="s in things" :key="s.id">
         <FactSheet :subject="s" :title="things.length > 1 ? sheetTitle(s) : ''" />
         <button v-if="s.kind === 'circuit'" type="button" class="touch more" @click="addConductors(s)">add conductors of this circuit</button>
@@ -75,6 +78,7 @@ function removeThing() {
 .title, .split { display: flex; justify-content: space-between; align-items: center; gap: 0.6rem; }
 .icon { padding: 0 0.75rem; }
 .stack { display: grid; gap: 0.7rem; }
+.rec { margin-top: 0.7rem; }
 .more { min-height: 44px; display: inline-flex; align-items: center; gap: 0.4rem; }
 .danger { color: var(--soft); font-weight: 400; }
 </style>

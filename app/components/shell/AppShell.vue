@@ -8,10 +8,11 @@ export interface AppShellProps {
 </script>
 
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+
 const { title, subtitle = '', marginNote = '' } = defineProps<AppShellProps>()
 const slots = useSlots()
 const job = useJobStore()
-const route = useRoute()
 const router = useRouter()
 const colorMode = useColorMode()
 const isMarginOpen = defineModel<boolean>('margin', { default: false })
@@ -111,7 +112,7 @@ const isDark = computed(() => colorMode.value === 'dark')
   .place.router-link-active:not(.quiet) { border-top-color: var(--touch); }
   .count { right: 8px; }
   .main { padding: 0.8rem 0.9rem 1rem; }
-  .top { flex-wrap: wrap; gap: 0.2rem 1rem; margin-bottom: 0.5rem; } .names { flex: 1 1 auto; min-width: 0; } .tool.desk { display: none; }
+  .top { gap: 0.2rem 0.4rem; margin-bottom: 0.5rem; } .names { flex: 1 1 0; min-width: 0; } .names p { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; } .tool.desk { display: none; }
   .tools { margin-left: auto; }
   .aside { position: fixed; inset: auto 0 58px 0; height: 58px; z-index: 20; background: var(--paper); border-left: 0; border-top: 1px solid var(--line); overflow: hidden; }
   .aside.open { inset: 0 0 58px 0; height: auto; overflow-y: auto; }

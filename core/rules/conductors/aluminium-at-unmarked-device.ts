@@ -28,7 +28,7 @@ export const aluminiumAtUnmarkedDevice = defineRule({
     // A colour alone may still be copper.
     if (kinds.length > 1) return c.undecided(say('Surface colour does not tell the metal: look at a cut end'), [], [c.lack(point, 'metal')])
     if (landing === 'push-in') {
-      return c.fault(say('{metal} in a push-in terminal', { metal }), { danger: 4, working: [say('push-in terminals are listed for small solid copper only')] })
+      return c.fault(say('Aluminium or copper-clad aluminium in a push-in terminal'), { danger: 4, working: [say('push-in terminals are listed for small solid copper only')] })
     }
     if (kinds[0]!.isCopperClad) {
       if (landing === undefined) return c.undecided(say('Binding screw or push-in has not been seen'))

@@ -6,7 +6,7 @@ import { gfciOf, groundOf } from '../../derive/ground'
 export const missingMarking = defineRule({
   id: 'missing-marking', family: 'points', subject: 'point',
   title: 'A ground-fault protected receptacle without a ground is marked', fault: 'Ungrounded, protected, and not marked',
-  cites: [{ section: '406.4(D)(2)' }], triggers: ['replaced'], remedies: ['mark-receptacle'],
+  cites: [{ section: '406.4(D)(2)' }], since: 1993, triggers: ['replaced'], remedies: ['mark-receptacle'],
   traps: ['Downstream of the device both markings are needed', 'The marking must be visible after installation'],
   judge(point, c) {
     const type = c.ask(point, 'type')

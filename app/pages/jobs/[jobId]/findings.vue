@@ -45,7 +45,8 @@ function go(id: string) {
             <SeverityMark :kind="s" /> {{ s }} <b>{{ job.totals?.severity[s] ?? 0 }}</b>
           </button>
         </div>
-        <p v-if="!job.faults.length" class="soft none">Nothing found so far. What is not decided yet is listed beside.</p>
+        <p v-if="!job.isReady" class="soft none" role="status">Judging</p>
+        <p v-else-if="!job.faults.length" class="soft none">No fault found so far. What is not decided yet is listed beside.</p>
         <p v-else-if="!groups.length" class="soft none">No finding matches.</p>
         <section v-for="g in groups" :key="g.severity" class="group">
           <FindingCard v-for="f in g.faults" :key="`${f.rule}${f.subject.id}`" :finding="f" wide />
@@ -59,7 +60,7 @@ function go(id: string) {
           <p v-if="CAUTION[s.stage]" class="small caution"><UIcon name="lucide:triangle-alert" /> {{ CAUTION[s.stage] }}</p>
           <LookRow v-for="l in s.looks" :key="`${l.subject}${l.field}`" :look="l" @pick="go" />
         </section>
-        <p v-if="!stages.length" class="soft none">Everything recorded is decided.</p>
+        <p v-if="job.isReady && !stages.length" class="soft none">Everything recorded is decided.</p>
       </template>
     </PageState>
   </AppShell>

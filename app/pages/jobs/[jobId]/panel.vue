@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener, useMediaQuery } from '@vueuse/core'
 import { labelOf, valueOf, type Line, type Subject } from '#core'
 
 const { job, problem, isLoading, load } = useOpenJob()
@@ -13,7 +14,7 @@ const isDrawing = ref(false)
 const selectedId = ref('')
 const selectedSpace = ref<number>()
 
-const enclosures = computed(() => [...job.site.all.enclosure].filter(e => valueOf(e, 'type') !== 'meter' || true))
+const enclosures = computed(() => job.site.all.enclosure)
 const enclosure = computed(() => job.site.get(String(route.query.at ?? ''), 'enclosure') ?? job.site.all.enclosure.find(e => valueOf(e, 'type') === 'panel') ?? job.site.all.enclosure[0])
 const selected = computed(() => job.house.subjects.get(selectedId.value))
 const isPanel = computed(() => enclosure.value && valueOf(enclosure.value, 'type') !== 'meter' && valueOf(enclosure.value, 'type') !== 'disconnect')
@@ -125,8 +126,9 @@ const subtitle = computed(() => {
 </template>
 
 <style scoped>
-.tabs { display: flex; gap: 0.2rem 1.1rem; overflow-x: auto; margin-bottom: 0.5rem; scrollbar-width: thin; }
-.tab { min-height: 44px; display: inline-flex; align-items: center; gap: 0.4rem; white-space: nowrap; color: var(--soft); font-weight: 600; border-bottom: 3px solid transparent; cursor: pointer; }
+.tabs { display: flex; flex-wrap: wrap; gap: 0 1.1rem; margin-bottom: 0.5rem; }
+@media (max-width: 900px) { .tabs { flex-wrap: nowrap; overflow-x: auto; scrollbar-width: none; } }
+.tab { min-height: 36px; display: inline-flex; align-items: center; gap: 0.4rem; white-space: nowrap; color: var(--soft); font-weight: 600; border-bottom: 3px solid transparent; cursor: pointer; }
 .tab:hover { color: var(--touch); }
 .tab[aria-current="true"] { color: var(--ink); border-bottom-color: var(--touch); }
 .progress { margin-bottom: 1rem; }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { gfciOf, groundOf, labelOf, PREMISES_ID, valueOf, type Subject } from '#core'
 
 const { job, problem, isLoading, load } = useOpenJob()
@@ -57,7 +58,7 @@ const state = (point: Subject<'point'>) => {
 </script>
 
 <template>
-  <AppShell v-model:margin="isMarginOpen" :title="circuit ? valueOf(circuit, 'label') ?? 'Circuit' : 'Points'" :subtitle="circuit ? `${labelOf(job.site, circuit)} · ${rows.length} points` : ''" :margin-note="selected ? labelOf(job.site, selected) : `${open.filter(r => r.outcome === 'fault').length} found on this circuit`">
+  <AppShell v-model:margin="isMarginOpen" :title="circuit ? valueOf(circuit, 'label') ?? 'Circuit' : 'Points'" :subtitle="circuit ? `${breaker ? labelOf(job.site, breaker).replace(/ · .*/, '') : 'breaker not found'} · ${rows.length} points` : ''" :margin-note="selected ? labelOf(job.site, selected) : `${open.filter(r => r.outcome === 'fault').length} found on this circuit`">
     <PageState :is-loading="isLoading" :problem="problem" @again="load">
       <div v-if="!groups.length" class="empty">
         <h2>No circuits yet</h2>
@@ -68,7 +69,7 @@ const state = (point: Subject<'point'>) => {
         <div v-if="isNarrow" class="pickrow">
           <label class="small soft" for="circuit">circuit</label>
           <select id="circuit" class="field" @change="pickCircuit(($event.target as HTMLSelectElement).value)">
-            <optgroup v-for="g in groups" :key="g.panel.id" :label="valueOf(g.panel, 'name') ?? ''"><option v-for="c in g.circuits" :key="c.circuit.id" :value="c.circuit.id" :selected="c.circuit === circuit">{{ labelOf(job.site, c.circuit) }}</option></optgroup>
+            <optgroup v-for="g in groups" :key="g.panel.id" :label="valueOf(g.panel, 'name') ?? ''"><option v-for="c in g.circuits" :key="c.circuit.id" :value="c.circuit.id" :selected="c.circuit === circuit">{{ c.space === 99 ? '?' : c.space }} · {{ valueOf(c.circuit, 'label') ?? 'no name' }}</option></optgroup>
           </select>
         </div>
         <nav v-else class="list" aria-label="circuits">

@@ -1,0 +1,49 @@
+// Pictures of the main views from the demo data: node scripts/screenshots.mjs [OUT] [NAME …]
+import { mkdirSync, mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { launch } from './lib/browser.mjs'
+import { serve } from './lib/serve.mjs'
+
+const DESK = { width: 1280, height: 800 }
+const HAND = { width: 390, height: 844, isMobile: true, hasTouch: true }
+const job = '/jobs/demo-sorrel-bank'
+const space = n => page => page.click(`[data-space="${n}"]`)
+const VIEWS = [
+  { name: 'jobs', path: '/', size: DESK },
+  { name: 'panel', path: `${job}/panel?at=main`, size: DESK, act: space(5) },
+  { name: 'panel-dark', path: `${job}/panel?at=main`, size: DESK, dark: true, act: space(7) },
+  { name: 'panel-hand', path: `${job}/panel?at=main`, size: HAND },
+  { name: 'panel-hand-sheet', path: `${job}/panel?at=main`, size: HAND, act: space(7) },
+  { name: 'points', path: `${job}/points?circuit=living`, size: DESK, act: page => page.click('[data-point="living-4"]') },
+  { name: 'points-hand', path: `${job}/points?circuit=living`, size: HAND, dark: true },
+  { name: 'findings', path: `${job}/findings`, size: DESK },
+  { name: 'undecided', path: `${job}/findings`, size: DESK, act: page => page.click('.bar .tab:nth-of-type(2)') },
+  { name: 'findings-hand', path: `${job}/findings`, size: HAND },
+  { name: 'report', path: `${job}/report`, size: DESK },
+]
+
+const [out = 'docs/screenshots', ...only] = process.argv.slice(2)
+mkdirSync(out, { recursive: true })
+const server = await serve({ db: join(mkdtempSync(join(tmpdir(), 'corvit-shots-')), 'demo.db'), demo: true })
+const browser = await launch()
+try {
+  for (const view of VIEWS.filter(v => only.length === 0 || only.includes(v.name))) {
+    const page = await browser.newPage()
+    page.on('pageerror', e => console.error(`${view.name}: ${e.message}`))
+    page.on('console', m => { if (m.type() === 'error') console.error(`${view.name}: ${m.text()}`) })
+    await page.setViewport(view.size)
+    await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: view.dark ? 'dark' : 'light' }, { name: 'prefers-reduced-motion', value: 'reduce' }])
+    await page.goto(server.url + view.path, { waitUntil: 'networkidle0' })
+    await new Promise(r => setTimeout(r, 500))
+    if (view.act) {
+      await view.act(page)
+      await new Promise(r => setTimeout(r, 350))
+    }
+    await page.screenshot({ path: join(out, `${view.name}.png`) })
+    await page.close()
+  }
+} finally {
+  await browser.close()
+  await server.stop()
+}
