@@ -1,15 +1,15 @@
 import type { Subject } from '../model/house'
 import { Trail, type Site, type Walked } from './site'
 
-/** How the slot for ground stands: proved good, a path too weak to rely on, or none. */
-export type GroundState = 'good' | 'weak' | 'none'
+/** How the slot for ground stands: a path shown to be there, or none that counts. */
+export type GroundState = 'good' | 'none'
 
 /** Ground path, ohms: at or under this a path is good enough to trip a breaker quickly. */
 export const GOOD_GROUND_OHMS = 1
 
 /**
  * Whether a receptacle has an equipment ground. A wire seen in the box is a ground only once a tester or an
- * impedance reading shows it goes somewhere; a tester alone proves nothing, since a jumper to neutral reads
+ * impedance reading shows it goes somewhere (how well is a question of quality, not of presence); a tester alone proves nothing, since a jumper to neutral reads
  * "correct" too. Raceway and armour need the impedance. 250.118, 406.4(D).
  */
 export function groundOf(point: Subject<'point'>): Walked<GroundState> {
@@ -31,8 +31,8 @@ function decide(point: Subject<'point'>, trail: Trail): GroundState | undefined 
   if (ground === 'none' || ground === 'present, not connected') return 'none'
   if (ground === undefined) return undefined
   const ohms = trail.ask(point, 'groundOhms')
-  if (ohms !== undefined) return ohms <= GOOD_GROUND_OHMS ? 'good' : 'weak'
-  return ground === 'connected' && lamps === 'correct' ? 'good' : undefined
+  if (ground === 'connected') return lamps === 'correct' || ohms !== undefined ? 'good' : undefined
+  return ohms === undefined ? undefined : ohms <= GOOD_GROUND_OHMS ? 'good' : 'none'
 }
 
 /** Where a point's ground-fault protection sits: in the device, in the breaker, in a device ahead, or nowhere. */
@@ -60,22 +60,22 @@ function source(site: Site, point: Subject<'point'>, trail: Trail): GfciSource |
   const breaker = circuit && site.get(trail.ask(circuit, 'fedBy'), 'breaker')
   const atBreaker = breaker && trail.ask(breaker, 'protection')
   if (isGfci(atBreaker)) return 'breaker'
-  const ahead = chain(site, point, circuit, trail)
+  const ahead = test === 'stays live' ? false : chain(site, point, trail)
   if (ahead === true) return 'ahead'
   if (own === undefined || atBreaker === undefined || ahead === undefined) return undefined
   return 'none'
 }
 
 /** Walks towards the panel: true where a device ahead protects this point, undefined where it might. */
-function chain(site: Site, point: Subject<'point'>, circuit: Subject<'circuit'> | undefined, trail: Trail): boolean | undefined {
+function chain(site: Site, point: Subject<'point'>, trail: Trail): boolean | undefined {
   let isOpen = false
   const walked = new Set([point.id])
   for (let at = point; ;) {
     const after = trail.ask(at, 'after')
     if (after === 'panel') return isOpen ? undefined : false
     const ahead = site.get(after, 'point')
-    if (!ahead) return isOpen || !circuit || mayHoldGfci(site, circuit, walked, trail) ? undefined : false
-    if (walked.has(ahead.id)) return undefined
+    // Where it is fed from is not known: a device nobody has recorded may stand ahead.
+    if (!ahead || walked.has(ahead.id)) return undefined
     walked.add(ahead.id)
     const protection = protectionOf(ahead, trail)
     if (protection === undefined) isOpen = true
@@ -86,15 +86,6 @@ function chain(site: Site, point: Subject<'point'>, circuit: Subject<'circuit'> 
     }
     at = ahead
   }
-}
-
-/** The order along the circuit is not known: could any point not walked yet hold a GFCI? */
-function mayHoldGfci(site: Site, circuit: Subject<'circuit'>, walked: ReadonlySet<string>, trail: Trail): boolean {
-  return site.pointsOf(circuit).some((other) => {
-    if (walked.has(other.id)) return false
-    const protection = protectionOf(other, trail)
-    return protection === undefined || isGfci(protection)
-  })
 }
 
 function protectionOf(point: Subject<'point'>, trail: Trail) {

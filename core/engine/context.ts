@@ -60,7 +60,7 @@ export class Context {
 
   /** Undecided on the given facts, or on everything asked for that is not known. */
   undecided(why: Step = NOT_SEEN, working: readonly Step[] = NO_STEPS, missing?: readonly FactRef[]): Undecided {
-    return { outcome: 'undecided', why, working, asked: this.#asked, missing: unique(missing ?? this.#asked.filter(f => f.state !== 'known')) }
+    return { outcome: 'undecided', why, working, asked: this.#asked, missing: unique(missing ?? this.#asked.filter(isOpen)) }
   }
 
   /** Does not apply. Rests on facts too: an assumption may not excuse anything either. */
@@ -75,6 +75,9 @@ export class Context {
     return (subject.facts[field] as Fact | undefined) ?? { state: 'unseen', subject: subject.id, field }
   }
 }
+
+/** Not known; or a year known only as an interval, which is half an answer. */
+const isOpen = (fact: FactRef): boolean => fact.state !== 'known' || ((fact.field === 'year' || fact.field === 'yearBuilt') && typeof fact.value !== 'number')
 
 /** The same fact asked for twice is named once. */
 function unique(refs: readonly FactRef[]): FactRef[] {

@@ -49,6 +49,16 @@ export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
     judge: smallerBreaker,
   }),
   defineRemedy({
+    id: 'nameplate-breaker', title: 'Breaker or fuse at the nameplate maximum or below', gives: 'The protection the unit was tested with', duties: ['Large enough to start the unit', 'Fuses where the nameplate names only fuses'],
+    steps: ['Read the nameplate again, photograph it', 'Fit the device, torque the terminal'], tests: ['Start the unit'],
+    judge(desk) {
+      const mocp = desk.ask(desk.subject as Subject<'circuit'>, 'nameplateMocp')
+      if (mocp === undefined) return desk.conditional('The nameplate maximum has to be read')
+      const amps = standardRatings(desk.site.edition).filter(r => r <= mocp).at(-1)
+      return amps === undefined ? desk.refused('No standard device is small enough') : desk.offered('At most {amps} A', { amps })
+    },
+  }),
+  defineRemedy({
     id: 'replace-conductor', title: 'Replace the thin or damaged run', gives: 'A conductor that bears the breaker',
     duties: ['Rules of an altered circuit: AFCI, GFCI, box fill'], steps: ['Map every box on the run', 'Pull the new cable', 'Re-check box fill with the larger conductors'], needsPermit: true, tests: ['Loaded voltage drop', 'Ground impedance'],
     judge: always('Always possible; access decides the cost'),

@@ -2,6 +2,7 @@
 export const CONSEQUENCES: Readonly<Record<string, string>> = {
   'overfused-conductor': 'The wire can overheat inside the wall while the breaker stays on.',
   'overfused-feeder': 'The feeder can overheat while its breaker stays on.',
+  'nameplate-mismatch': 'A fault in the unit can burn it or its wiring before anything opens.',
   'required-20A-circuit-downsized': 'The breaker may trip in ordinary use; a larger breaker on thin wire would be unsafe.',
   'aluminium-at-unmarked-device': 'The joint can loosen and heat over the years until it burns.',
   'aluminium-at-unmarked-breaker': 'The joint at the breaker can loosen and heat.',

@@ -5,6 +5,7 @@ import { aluminiumAtUnmarkedDevice } from './conductors/aluminium-at-unmarked-de
 import { cableUnprotectedAtEntry } from './conductors/cable-unprotected-at-entry'
 import { hotOnUnmarkedWhite } from './conductors/hot-on-unmarked-white'
 import { insulationFailed } from './conductors/insulation-failed'
+import { nameplateMismatch } from './conductors/nameplate-mismatch'
 import { overfusedConductor } from './conductors/overfused-conductor'
 import { overfusedFeeder } from './conductors/overfused-feeder'
 import { required20aCircuit } from './conductors/required-20a-circuit'
@@ -31,7 +32,7 @@ import { missingMarking } from './points/missing-marking'
 import { openGroundThreeSlot } from './points/open-ground-three-slot'
 
 export const RULES: readonly Rule[] = [
-  overfusedConductor, overfusedFeeder, required20aCircuit, aluminiumAtUnmarkedDevice, aluminiumAtUnmarkedBreaker,
+  overfusedConductor, overfusedFeeder, nameplateMismatch, required20aCircuit, aluminiumAtUnmarkedDevice, aluminiumAtUnmarkedBreaker,
   hotOnUnmarkedWhite, insulationFailed, cableUnprotectedAtEntry,
   mainBondMissing, neutralBondedDownstream, threeWireFeeder, doubledNeutral, doubledHot,
   multiwireNoCommonTrip, multiwireSameLeg, busOverloaded, breakerNotListed, overheatedTermination,

@@ -11,7 +11,7 @@ const slots = computed(() => valueOf(point, 'slots'))
 const ground = computed(() => groundOf(point).value)
 const own = computed(() => valueOf(point, 'protection'))
 const isGfci = computed(() => own.value === 'GFCI' || own.value === 'dual')
-const words = computed(() => [type.value, slots.value && `${slots.value} slots`, type.value === 'receptacle' && (ground.value === 'good' ? 'grounded' : ground.value === 'none' ? 'no ground' : ground.value === 'weak' ? 'weak ground' : 'ground not settled'), gfciOf(site, point).value].filter(Boolean).join(', '))
+const words = computed(() => [type.value, slots.value && `${slots.value} slots`, type.value === 'receptacle' && (ground.value === 'good' ? 'grounded' : ground.value === 'none' ? 'no ground' : 'ground not settled'), gfciOf(site, point).value].filter(Boolean).join(', '))
 </script>
 
 <template>
@@ -23,7 +23,6 @@ const words = computed(() => [type.value, slots.value && `${slots.value} slots`,
         <path v-if="slots === 'T-slot'" :d="`M10 ${isGfci ? 14 : 18} h6`" stroke="#2a2f36" stroke-width="3" />
         <template v-if="slots !== 'two'">
           <circle v-if="ground === 'good'" cx="22" :cy="isGfci ? 25 : 31" r="3.6" fill="#2f7a4d" />
-          <circle v-else-if="ground === 'weak'" cx="22" :cy="isGfci ? 25 : 31" r="3.6" fill="none" stroke="#9a5200" stroke-width="2.4" />
           <g v-else-if="ground === 'none'"><circle cx="22" :cy="isGfci ? 25 : 31" r="3.8" fill="#fbf9f3" stroke="#b0201c" stroke-width="1.8" /><path :d="`M18.5 ${isGfci ? 28.5 : 34.5} l7 -7`" stroke="#b0201c" stroke-width="1.8" /></g>
           <circle v-else cx="22" :cy="isGfci ? 25 : 31" r="3.8" fill="none" stroke="#2a2f36" stroke-width="1.5" stroke-dasharray="2.2 1.8" />
         </template>

@@ -26,7 +26,11 @@ export const aluminiumAtUnmarkedBreaker = defineRule({
       else take(undefined)
     }
     for (const feeder of feeders) take(c.ask(feeder, 'metal'))
-    if (circuits.length + feeders.length === 0) return c.na(say('Nothing recorded on it'))
+    if (circuits.length + feeders.length === 0) {
+      if (c.ask(breaker, 'role') === 'spare' || c.ask(breaker, 'conductorsOnTerminal') === 0) return c.na(say('Nothing lands on it'))
+      const untraced = c.site.all.circuit.filter(x => c.ask(x, 'fedBy') === undefined)
+      return c.undecided(say('What lands on it has not been found'), [], untraced.length > 0 ? untraced.map(x => c.lack(x, 'fedBy')) : [c.lack(breaker, 'isAluminiumMarked'), c.lack(breaker, 'conductorsOnTerminal')].filter(f => f.state !== 'known'))
+    }
     if (isAluminium === false) return c.na(say('No aluminium lands on it'))
     const isMarked = c.ask(breaker, 'isAluminiumMarked')
     if (isMarked === true) return c.clear(say('Its terminal is marked for aluminium'))

@@ -21,10 +21,9 @@ export const aluminiumAtUnmarkedDevice = defineRule({
     const metal = c.ask(point, 'metal')
     if (metal === undefined) return c.undecided(say('The conductor metal at the device has not been seen'))
     const kinds = tableMetals(metal)
-    if (kinds.every(k => k.metal === 'copper')) return c.na(say('The conductor is copper'))
+    if (kinds.every(k => k.metal === 'copper')) return c.na(say('What lands on it is copper; a splice to aluminium is judged on its own'))
     if (type === undefined) return c.undecided()
     const landing = c.ask(point, 'termination')
-    if (landing === 'copper pigtail') return c.na(say('A copper pigtail lands on the device; the splice is judged on its own'))
     // A colour alone may still be copper.
     if (kinds.length > 1) return c.undecided(say('Surface colour does not tell the metal: look at a cut end'), [], [c.lack(point, 'metal')])
     if (landing === 'push-in') {

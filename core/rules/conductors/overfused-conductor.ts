@@ -50,8 +50,15 @@ function exceptions(segment: Subject<'segment'>, circuit: Subject<'circuit'>, br
     }
     if (ahead.hasOneSource === undefined) return c.undecided(say('A {amps} A device upstream protects it only if no second source feeds the panel', { amps: ahead.smallestAmps }))
   }
+  if (ahead.smallestAmps !== undefined && ahead.smallestAmps > band.low.allowed && ahead.smallestAmps <= band.high.allowed && ahead.smallestAmps < rating && ahead.hasOneSource !== false) {
+    c.rest(up.rests)
+    return c.undecided(say('A {amps} A device upstream may protect it, depending on what has not been seen', { amps: ahead.smallestAmps }), band.low.working, band.missingFor(ahead.smallestAmps))
+  }
   const supplies = c.ask(circuit, 'supplies')
-  if (supplies === 'air conditioning' || supplies === 'motor') return byNameplate(circuit, rating, band, c)
+  if (supplies === 'air conditioning' || supplies === 'motor') {
+    const excused = byNameplate(circuit, rating, band, c)
+    if (excused) return excused
+  }
   if (rating <= band.high.allowed) {
     return c.undecided(say('{rating} A is allowed or not, depending on what has not been seen', { rating }), band.low.working, band.missingFor(rating))
   }
@@ -77,22 +84,20 @@ function exceptions(segment: Subject<'segment'>, circuit: Subject<'circuit'>, br
   })
 }
 
-/** Nameplate rules: conductor at least the minimum circuit ampacity, device at most the maximum. 440.4, 440.22, 440.32, 240.4(G). */
-function byNameplate(circuit: Subject<'circuit'>, rating: number, band: AllowedBand, c: Context): Verdict {
+/**
+ * Nameplate rules: conductor at least the minimum circuit ampacity, device at most the maximum. They excuse a device
+ * larger than the conductor alone allows; where they do not, undefined. 440.4, 440.22, 440.32, 240.4(G).
+ */
+function byNameplate(circuit: Subject<'circuit'>, rating: number, band: AllowedBand, c: Context): Verdict | undefined {
   const mca = c.ask(circuit, 'nameplateMca')
   const mocp = c.ask(circuit, 'nameplateMocp')
+  if ((mocp !== undefined && rating > mocp) || (mca !== undefined && band.high.ampacity < mca)) return undefined
   const nameplate: Step[] = []
   if (mocp !== undefined) nameplate.push(say('nameplate maximum {mocp} A, device {rating} A (440.4, 240.4(G))', { mocp, rating }))
   if (mca !== undefined) nameplate.push(say('nameplate minimum circuit ampacity {mca} A, conductor {ampacity} A', { mca, ampacity: band.low.ampacity }))
   const working = [...band.low.working, ...nameplate]
-  if (mocp !== undefined && rating > mocp) {
-    return c.fault(say('A {rating} A device exceeds the {mocp} A the nameplate allows', { rating, mocp }), { danger: 3, compare: { left: rating, leftLabel: 'device', sign: '>', right: mocp, rightLabel: 'nameplate maximum', unit: 'A' }, working })
-  }
-  if (mca !== undefined && band.high.ampacity < mca) {
-    return c.fault(say('The conductor carries {ampacity} A, the nameplate wants {mca} A', { ampacity: band.high.ampacity, mca }), { danger: 3, compare: { left: band.high.ampacity, leftLabel: 'conductor', sign: '<', right: mca, rightLabel: 'nameplate minimum', unit: 'A' }, working })
-  }
   if (mca === undefined || mocp === undefined) return c.undecided(say('The nameplate decides, and it has not been read'), working)
-  if (band.low.ampacity < mca) return c.undecided(say('The conductor may be too small for the nameplate'), working, band.missingFor(mca))
+  if (band.low.ampacity < mca) return c.undecided(say('The conductor may be too small for the nameplate'), working, [...band.missingFor(mca), ...band.missingFor(rating)])
   return c.clear(say('Within the nameplate: {rating} A device, {mocp} A maximum', { rating, mocp }), working, { left: rating, leftLabel: 'device', sign: rating === mocp ? '=' : '<', right: mocp, rightLabel: 'nameplate maximum', unit: 'A' })
 }
 

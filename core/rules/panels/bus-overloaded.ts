@@ -24,8 +24,12 @@ export const busOverloaded = defineRule({
     if (kind !== 'main lugs') take(c.ask(enclosure, 'mainAmps'))
     const feeder = c.site.get(c.ask(enclosure, 'fedFrom'), 'feeder')
     if (feeder) {
-      const breaker = c.site.get(c.ask(feeder, 'from'), 'breaker')
+      const from = c.ask(feeder, 'from')
+      const breaker = c.site.get(from, 'breaker')
+      const source = c.site.get(from, 'enclosure')
       if (breaker) take(c.ask(breaker, 'ratingAmps'))
+      else if (!source) isOpen = true
+      else if (c.ask(source, 'mainKind') !== 'main lugs' && c.ask(source, 'type') !== 'meter') take(c.ask(source, 'mainAmps'))
     } else if (valueOf(enclosure, 'fedFrom') === undefined) isOpen = true
     const device = ratings.length ? Math.min(...ratings) : undefined
     if (device !== undefined && device <= bus) return c.clear(say('{device} A ahead of a {bus} A bus', { device, bus }), [], { left: device, leftLabel: 'protected by', sign: device < bus ? '<' : '=', right: bus, rightLabel: 'bus', unit: 'A' })

@@ -20,7 +20,12 @@ export const threeWireFeeder = defineRule({
     if (egc === undefined) return c.undecided(say('Whether a grounding conductor runs with it has not been seen'))
     if (egc !== 'none') return c.clear(say('Grounding conductor: {egc}', { egc }))
     const target = c.site.enclosuresOn(feeder)[0]
-    const building = target && c.site.buildingOf(target)
+    if (!target) {
+      // What it feeds is not recorded: perhaps an enclosure nobody has traced, perhaps one in another building.
+      const untraced = c.site.all.enclosure.filter(e => c.ask(e, 'fedFrom') === undefined)
+      return c.undecided(say('No ground; what it feeds has not been found'), [], untraced.length > 0 ? untraced.map(e => c.lack(e, 'fedFrom')) : [c.lack(feeder, 'hasOtherMetallicPath'), c.lack(feeder, 'year')])
+    }
+    const building = c.site.buildingOf(target)
     const isDetached = building ? c.ask(building, 'isDetached') : false
     if (isDetached === undefined) return c.undecided(say('No ground; allowed only to a detached building'))
     if (!isDetached) return c.fault(say('No grounding conductor in a feeder inside the building'), { danger: 3 })

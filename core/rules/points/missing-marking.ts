@@ -17,7 +17,6 @@ export const missingMarking = defineRule({
     const ground = groundOf(point)
     c.rest(ground.rests)
     if (ground.value === 'good') return c.na(say('It has a ground'))
-    if (ground.value === 'weak') return c.na(say('It has a ground path, weak though it is'))
     const gfci = gfciOf(c.site, point)
     c.rest(gfci.rests)
     if (gfci.value === 'none') return c.na(say('No ground-fault protection to mark'))

@@ -31,10 +31,9 @@ export const openGroundThreeSlot = defineRule({
     }
     const ground = groundOf(point)
     c.rest(ground.rests)
-    if (ground.value === 'good') return c.clear(say('Equipment ground connected and shown to work'))
-    if (ground.value === 'weak') {
-      const ohms = c.ask(point, 'groundOhms')!
-      return c.fault(say('A ground path of {ohms} Ω is too weak to open a breaker quickly', { ohms }), { danger: ohms > 5 ? 3 : 2, compare: { left: ohms, leftLabel: 'ground path', sign: '>', right: 1, rightLabel: 'call-out', unit: 'Ω' } })
+    if (ground.value === 'good') {
+      const ohms = c.ask(point, 'groundOhms')
+      return c.clear(ohms !== undefined && ohms > 1 ? say('There is a ground; its path of {ohms} Ω is worth finding, ordinary is 1 Ω or less', { ohms }) : say('Equipment ground connected and shown to be there'))
     }
     const gfci = gfciOf(c.site, point)
     c.rest(gfci.rests)

@@ -1,0 +1,42 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { allowedBand } from '../../derive/allowed'
+
+/** Equipment with a nameplate: the device at most its maximum, the conductors at least its minimum. */
+export const nameplateMismatch = defineRule({
+  id: 'nameplate-mismatch', family: 'conductors', subject: 'circuit',
+  title: 'Air conditioners and motors are fed as their nameplate says', fault: 'Breaker or conductor against the nameplate',
+  cites: [{ section: '440.4' }, { section: '440.22' }, { section: '440.32' }, { section: '430.52' }],
+  triggers: ['replaced', 'new'], remedies: ['nameplate-breaker', 'replace-conductor'],
+  traps: ['The smallest device upstream protects the unit', 'The minimum circuit ampacity already holds its 125 %', 'A maximum that names fuses only wants fuses'],
+  judge(circuit, c) {
+    const supplies = c.ask(circuit, 'supplies')
+    if (supplies !== undefined && supplies !== 'air conditioning' && supplies !== 'motor') return c.na(say('No such equipment'))
+    const mocp = c.ask(circuit, 'nameplateMocp')
+    const mca = c.ask(circuit, 'nameplateMca')
+    if (supplies === undefined) return c.undecided(say('What it supplies is not known'), [], [c.lack(circuit, 'supplies')])
+    const breaker = c.site.get(c.ask(circuit, 'fedBy'), 'breaker')
+    const own = breaker && c.ask(breaker, 'ratingAmps')
+    if (own === undefined || mocp === undefined || mca === undefined) return c.undecided(say('Nameplate or rating has not been read'))
+    const up = c.site.upstreamOf(breaker!)
+    const ahead = up.value!.hasOneSource === true ? up.value!.smallestAmps : undefined
+    const device = Math.min(own, ahead ?? own)
+    if (device > mocp) {
+      c.rest(up.rests)
+      if (up.value!.unreadFrom !== undefined && up.value!.unreadFrom <= mocp) return c.undecided(say('Too large, unless a device upstream that nobody has read is small enough'))
+      if (up.value!.hasOneSource === undefined && (up.value!.smallestAmps ?? own) <= mocp) return c.undecided(say('A smaller device upstream protects it only if no second source feeds the panel'))
+      return c.fault(say('A {device} A device, the nameplate allows {mocp} A', { device, mocp }), { danger: 3, compare: { left: device, leftLabel: 'device', sign: '>', right: mocp, rightLabel: 'nameplate maximum', unit: 'A' } })
+    }
+    if (device !== own) c.rest(up.rests)
+    const segments = c.site.children(circuit, 'segment')
+    if (segments.length === 0) return c.undecided(say('Its conductors have not been recorded'), [], [c.lack(circuit, 'nameplateMca'), ...c.asked].filter(f => f.state !== 'known').concat({ state: 'unseen', subject: circuit.id, field: 'label' }))
+    for (const segment of segments) {
+      const band = allowedBand(c.site, segment, { value: false, fact: undefined }, { value: false, fact: undefined })
+      c.rest(band.rests)
+      if (!band.isKnown) return c.undecided(say('The conductor has not been gauged'), [], band.missing)
+      if (band.high.ampacity < mca) return c.fault(say('The conductor carries {amps} A, the nameplate wants {mca} A', { amps: band.high.ampacity, mca }), { danger: 3, working: band.high.working, compare: { left: band.high.ampacity, leftLabel: 'conductor', sign: '<', right: mca, rightLabel: 'nameplate minimum', unit: 'A' } })
+      if (band.low.ampacity < mca) return c.undecided(say('The conductor may be too small for the nameplate'), band.low.working)
+    }
+    return c.clear(say('{device} A device, {mocp} A maximum; conductors bear {mca} A', { device, mocp, mca }))
+  },
+})

@@ -1,0 +1,109 @@
+import fc from 'fast-check'
+import { evaluate, Ledger, RULES, Site, type House, type Observation, type Outcome } from '#core'
+import { DEMO_HOUSES } from '#core/examples/index'
+import { CONSEQUENCES } from '#core/report/consequences'
+import { REMEDIES } from '#core/remedies/index'
+import { observe, type Node } from '../support/house'
+import { hideEach, turns } from '../support/rule-table'
+
+const STARRED = ['overfused-conductor', 'aluminium-at-unmarked-device', 'doubled-neutral', 'main-bond-missing', 'neutral-bonded-downstream', 'multiwire-no-common-trip', 'multiwire-same-leg', 'open-ground-three-slot', 'missing-marking', 'bootleg-ground']
+
+const outcomes = (house: House): Map<string, Outcome> => new Map(evaluate(new Site(house), RULES).map((r) => {
+  if (r.verdict.outcome === 'undecided' && r.verdict.defect) throw new Error(`${r.rule.id} on ${r.subject.id}: ${r.verdict.defect}`)
+  return [`${r.rule.id} on ${r.subject.id}`, r.verdict.outcome]
+}))
+function turned(before: ReadonlyMap<string, Outcome>, after: ReadonlyMap<string, Outcome>): string[] {
+  const bad: string[] = []
+  for (const [key, outcome] of before) {
+    const now = after.get(key)
+    if (now === undefined || turns(outcome, now)) bad.push(`${key}: ${outcome} became ${now}`)
+  }
+  return bad
+}
+
+describe.each(DEMO_HOUSES.map(d => [d.id, d] as const))('laws over %s', (_id, demo) => {
+  const observations = observe(demo.file() as Node)
+  const house = new Ledger(observations).house
+  const before = outcomes(house)
+  const facts = [...house.subjects.values()].flatMap(s => Object.keys(s.facts).map(field => ({ subject: s.id, field }))).filter(f => !(f.subject === 'premises' && ['edition', 'visitedOn'].includes(f.field)))
+  const without = (hidden: readonly { subject: string, field: string }[]): House => {
+    const subjects = new Map(house.subjects)
+    for (const { subject, field } of hidden) {
+      const s = subjects.get(subject)!
+      const rest: Record<string, unknown> = { ...s.facts }
+      delete rest[field]
+      subjects.set(subject, { ...s, facts: rest } as typeof s)
+    }
+    return { subjects }
+  }
+
+  it('hiding any one fact opens judgements or leaves them, and never turns one', () => {
+    let tried = 0
+    const bad = new Set<string>()
+    for (const hidden of hideEach(house)) {
+      tried++
+      for (const line of turned(before, outcomes(hidden.house))) bad.add(`${hidden.what}: ${line}`)
+    }
+    expect(tried).toBe(facts.length)
+    expect([...bad]).toEqual([])
+  })
+  it('hiding any handful of facts turns none either', () => {
+    fc.assert(fc.property(fc.uniqueArray(fc.nat(facts.length - 1), { minLength: 2, maxLength: 40 }), (picks) => {
+      expect(turned(before, outcomes(without(picks.map(i => facts[i]!))))).toEqual([])
+    }), { numRuns: 150, seed: 20260 })
+  })
+  it('hiding every fact leaves nothing found and nothing clear', () => {
+    const states = new Set(outcomes(without(facts)).values())
+    expect(states.has('fault')).toBe(false)
+    expect(states.has('clear')).toBe(false)
+  })
+  it('what is missing is truly not known', () => {
+    for (const { verdict } of evaluate(house, RULES)) {
+      if (verdict.outcome !== 'undecided') continue
+      expect(verdict.missing.length).toBeGreaterThan(0)
+      for (const fact of verdict.missing) if (fact.state === 'known') expect(fact.grade === 'assumed' || ['metal', 'year', 'yearBuilt', 'areAllScrewsSeen'].includes(fact.field)).toBe(true)
+    }
+  })
+  it('the log folds to the same house in whatever order it arrives, and twice is once', () => {
+    fc.assert(fc.property(fc.shuffledSubarray(observations, { minLength: observations.length }), (shuffled: Observation[]) => {
+      const other = new Ledger(shuffled)
+      other.append(shuffled.slice(0, 50))
+      expect(JSON.stringify([...other.house.subjects])).toBe(JSON.stringify([...house.subjects]))
+    }), { numRuns: 5, seed: 7 })
+  })
+})
+
+describe('the demo houses together', () => {
+  const all = DEMO_HOUSES.map(d => new Ledger(observe(d.file() as Node)).house)
+  it('are as large as promised', () => {
+    const sites = all.map(h => new Site(h))
+    expect(sites.some(s => s.all.enclosure.filter(e => e.facts.type?.state === 'known' && e.facts.type.value === 'panel').length >= 2 && s.all.circuit.length >= 30 && s.all.point.length >= 90)).toBe(true)
+  })
+  it.each(STARRED)('%s shows fault, clear and undecided', (id) => {
+    const seen = new Set(all.flatMap(h => evaluate(h, RULES.filter(r => r.id === id)).map(r => r.verdict.outcome)))
+    expect([...seen]).toEqual(expect.arrayContaining(['fault', 'clear', 'undecided']))
+  })
+  it('no rule crashes', () => {
+    for (const house of all) for (const { verdict } of evaluate(house, RULES)) expect('defect' in verdict ? verdict.defect : undefined).toBeUndefined()
+  })
+})
+
+describe('the list of rules', () => {
+  it('has unique ids, and everything it names exists', () => {
+    expect(RULES.length).toBeGreaterThan(20)
+    expect(new Set(RULES.map(r => r.id)).size).toBe(RULES.length)
+    const remedies = new Set(REMEDIES.map(r => r.id))
+    for (const rule of RULES) {
+      expect(rule.cites.length).toBeGreaterThan(0)
+      expect(rule.traps.length).toBeGreaterThan(0)
+      expect(Object.keys(CONSEQUENCES)).toContain(rule.id)
+      for (const id of rule.remedies) expect(remedies).toContain(id)
+    }
+    for (const id of STARRED) expect(RULES.map(r => r.id)).toContain(id)
+    expect(Object.keys(CONSEQUENCES).sort()).toEqual(RULES.map(r => r.id).sort())
+  })
+  it('uses every remedy', () => {
+    const used = new Set(RULES.flatMap(r => r.remedies))
+    expect(REMEDIES.map(r => r.id).filter(id => !used.has(id))).toEqual([])
+  })
+})

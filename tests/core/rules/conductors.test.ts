@@ -1,0 +1,117 @@
+import { outlet, panel, run, type Node } from '../../support/house'
+import { ruleTable } from '../../support/rule-table'
+
+const nmb = (size: string, more: Node = {}): Node => ({ size, metal: 'copper', wiring: 'NM-B', ...more })
+const one = (amps: number | undefined, segment: Node, circuit: Node = {}, breaker: Node = {}, more: Node = {}) => panel([run(amps, segment, circuit, breaker)], more)
+const row = (name: string, house: Node, on = 's', more: { why?: string, missing?: string[] } = {}) => ({ name, house, on, ...more })
+
+/** A sub-panel behind a breaker of so many amperes, with one circuit in it. */
+const behind = (feederAmps: number | undefined, circuit: Node, second: boolean | undefined): Node => ({
+  ...panel([{ id: 'fb', space: 1, poles: 2, role: 'feeder', ...feederAmps !== undefined && { ratingAmps: feederAmps } }]),
+  enclosures: [
+    ...(panel([{ id: 'fb', space: 1, poles: 2, role: 'feeder', ...feederAmps !== undefined && { ratingAmps: feederAmps } }]).enclosures as Node[]),
+    { id: 'sub', type: 'panel', place: 'indoors', mainKind: 'main lugs', ...second !== undefined && { hasSecondSource: second }, feeder: { id: 'f', from: 'fb', size: '10', metal: 'copper', egc: 'wire' }, breakers: [circuit] },
+  ],
+})
+
+ruleTable('overfused-conductor', {
+  clear: [
+    row('breaker equals what the conductor bears', one(15, nmb('14'))),
+    row('rounds up to the next size for a fixed appliance', one(60, nmb('6'), { supplies: 'fixed appliance' })),
+    row('rounds up: 24.6 A in a hot attic stays 20', one(20, nmb('12', { exposures: [{ what: 'hot', ambientC: 50 }] }))),
+    row('air conditioner within its nameplate', one(30, nmb('12'), { supplies: 'air conditioning', nameplateMca: 17.4, nameplateMocp: 30 })),
+    row('motor within its nameplate', one(30, nmb('12'), { supplies: 'motor', nameplateMca: 15, nameplateMocp: 30 })),
+    row('a smaller device upstream, one source', behind(30, run(40, nmb('10')), false), 's', { why: 'upstream' }),
+    row('75 °C terminals known at both ends', one(50, { size: '8', metal: 'copper', wiring: 'steel conduit', insulationC: 75, terminalsC: 75 }, { supplies: 'fixed appliance' })),
+    row('copper-looking, small enough for either', one(15, nmb('12', { metal: 'copper-looking' }))),
+    row('a plug fuse of the right size', one(15, nmb('14', { wiring: 'cloth NM' }), {}, { device: 'plug fuse' })),
+    row('nothing known of the load, but right for all', one(20, nmb('12'), { supplies: undefined })),
+  ],
+  fault: [
+    row('20 A on 14', one(20, nmb('14'))),
+    row('30 A plug fuse on 14: twice what it bears', one(30, nmb('14', { wiring: 'knob-and-tube' }), {}, { device: 'plug fuse' })),
+    row('no rounding up for several receptacles', one(15, { ...nmb('12'), wiring: 'plastic conduit', insulationC: 60, terminalsC: 60, exposures: [{ what: 'crowded', currentCarrying: 8 }] }, { supplies: 'receptacles' })),
+    row('copper-clad aluminium one size too small', one(20, nmb('12', { metal: 'copper-clad aluminium' }))),
+    row('breaker above the nameplate maximum', one(40, nmb('10'), { supplies: 'air conditioning', nameplateMca: 20, nameplateMocp: 35 })),
+    row('conductor below the nameplate minimum', one(30, nmb('14'), { supplies: 'air conditioning', nameplateMca: 22, nameplateMocp: 30 })),
+    row('water heater is not exempt', one(30, nmb('12'), { supplies: 'water heater' })),
+    row('a smaller device upstream does not help with a second source', behind(30, run(40, nmb('10')), true)),
+    row('too large a cooking circuit that is no tap', one(50, nmb('10', { isTap: false }), { supplies: 'cooking appliance' })),
+    row('14 aluminium', one(15, nmb('14', { metal: 'aluminium' }))),
+    row('load unknown, but receptacles were found on it', panel([run(20, nmb('14'), { supplies: undefined, points: [{ id: 'p', type: 'receptacle' }] })])),
+  ],
+  undecided: [
+    row('size not gauged', one(20, { metal: 'copper', wiring: 'NM-B' }), 's', { missing: ['size'] }),
+    row('rating not read', one(undefined, nmb('14')), 's', { missing: ['ratingAmps'] }),
+    row('metal unknown and it matters', one(20, { size: '12', wiring: 'NM-B' }), 's', { missing: ['metal'] }),
+    row('silver-looking', one(20, nmb('12', { metal: 'silver-looking' })), 's', { missing: [] }),
+    row('terminal marking unread: 60 and 75 °C disagree', one(50, { size: '8', metal: 'copper', wiring: 'steel conduit', insulationC: 75 }, { supplies: 'fixed appliance' }), 's', { missing: ['terminalsC'] }),
+    row('load unknown: a motor may have it', one(20, nmb('14'), { supplies: undefined }), 's', { missing: ['supplies'] }),
+    row('nameplate unread', one(30, nmb('12'), { supplies: 'air conditioning' }), 's', { missing: ['nameplateMca', 'nameplateMocp'] }),
+    row('a tap perhaps', one(50, nmb('10'), { supplies: 'cooking appliance' }), 's', { missing: ['isTap'] }),
+    row('a hot stretch nobody measured', one(15, nmb('14', { exposures: [{ what: 'hot' }] })), 's', { missing: ['ambientC'] }),
+    row('feeder breaker unread, it might be small enough', behind(undefined, run(40, nmb('10')), false), 's', { missing: ['ratingAmps'] }),
+    row('second source not looked for', behind(30, run(40, nmb('10')), undefined), 's', { missing: ['hasSecondSource'] }),
+    row('only assumed: an assumption clears nothing', one(15, nmb('14', { size: { value: '14', grade: 'assumed' } })), 's', { missing: ['size'] }),
+  ],
+  inapplicable: [row('a tap of a cooking circuit', one(50, nmb('10', { isTap: true }), { supplies: 'cooking appliance' }))],
+})
+
+const cooled = (amps: number | undefined, segment: Node, more: Node = {}) => one(amps, segment, { supplies: 'air conditioning', nameplateMca: 18, nameplateMocp: 30, ...more })
+ruleTable('nameplate-mismatch', {
+  clear: [row('within both', cooled(30, nmb('12')), 'c'), row('a smaller device upstream protects the unit', behind(20, { id: 'b', space: 1, poles: 2, ratingAmps: 40, circuit: { id: 'c', supplies: 'motor', nameplateMca: 12, nameplateMocp: 20, segments: [{ id: 's', ...nmb('12') }] } }, false), 'c')],
+  fault: [row('device above the maximum', cooled(40, nmb('10')), 'c'), row('conductor below the minimum', cooled(25, nmb('14')), 'c'), row('30 A upstream of 40 A still exceeds 20 A', behind(30, { id: 'b', space: 1, poles: 2, ratingAmps: 40, circuit: { id: 'c', supplies: 'motor', nameplateMca: 12, nameplateMocp: 20, segments: [{ id: 's', ...nmb('12') }] } }, false), 'c')],
+  undecided: [row('nameplate unread', cooled(30, nmb('12'), { nameplateMocp: undefined }), 'c', { missing: ['nameplateMocp'] }), row('conductor not gauged', cooled(30, { metal: 'copper', wiring: 'NM-B' }), 'c', { missing: ['size'] }), row('metal decides', cooled(30, { size: '12', wiring: 'NM-B' }), 'c', { missing: ['metal'] })],
+  inapplicable: [row('lights', one(15, nmb('14')), 'c')],
+})
+
+const fed = (feeder: Node, breakerAmps?: number): Node => {
+  const house = panel([{ id: 'fb', space: 1, poles: 2, ...breakerAmps !== undefined && { ratingAmps: breakerAmps } }])
+  return { ...house, enclosures: [...house.enclosures as Node[], { id: 'sub', type: 'panel', place: 'indoors', feeder: { id: 'f', from: 'fb', egc: 'wire', ...feeder } }] }
+}
+const al2 = { size: '2', metal: 'aluminium', wiring: 'SE', insulationC: 75, terminalsC: 75 }
+ruleTable('overfused-feeder', {
+  clear: [row('2 Al for part of the dwelling on 90 A', fed({ ...al2, carriesWholeDwelling: false }, 90), 'f'), row('2 Al for the whole dwelling on 100 A', fed({ ...al2, carriesWholeDwelling: true }, 100), 'f')],
+  fault: [row('2 Al for part of the dwelling on 100 A', fed({ ...al2, carriesWholeDwelling: false }, 100), 'f'), row('4 Al on 100 A', fed({ ...al2, size: '4', carriesWholeDwelling: false }, 100), 'f')],
+  undecided: [row('whole dwelling or part is not known', fed(al2, 100), 'f', { missing: ['carriesWholeDwelling'] }), row('breaker not read', fed({ ...al2, carriesWholeDwelling: false }), 'f', { missing: ['ratingAmps'] })],
+  inapplicable: [row('service conductors from a meter', { corvit: 1, form: 'house', premises: { edition: 2020 }, enclosures: [{ id: 'm', type: 'meter', fedFrom: 'utility' }, { id: 'p', type: 'panel', feeder: { id: 'f', from: 'm' } }] }, 'f')],
+})
+
+ruleTable('required-20A-circuit-downsized', {
+  clear: [row('kitchen on 20 A', one(20, nmb('12'), { requiredUse: 'kitchen small-appliance' }), 'c')],
+  fault: [row('laundry on 15 A', one(15, nmb('12'), { requiredUse: 'laundry' }), 'c'), row('garage on 15 A under 2020', one(15, nmb('14'), { requiredUse: 'garage' }), 'c')],
+  undecided: [row('use not known on 15 A', one(15, nmb('14')), 'c', { missing: ['requiredUse'] }), row('rating not read', one(undefined, nmb('12'), { requiredUse: 'laundry' }), 'c')],
+  inapplicable: [row('an ordinary circuit', one(15, nmb('14'), { requiredUse: 'none' }), 'c'), row('garage before the 2017 edition', { ...one(15, nmb('14'), { requiredUse: 'garage' }), premises: { edition: 2014, yearBuilt: 1990 } }, 'c')],
+})
+
+const al = (more: Node) => outlet({ metal: 'aluminium', stranding: 'solid', deviceAmps: 15, termination: 'binding screw', ...more })
+ruleTable('aluminium-at-unmarked-device', {
+  clear: [row('CO/ALR', al({ aluminiumMarking: 'CO/ALR' }), 'p'), row('AL-CU at 30 A', al({ aluminiumMarking: 'AL-CU', deviceAmps: 30 }), 'p'), row('copper-clad aluminium on a binding screw', al({ metal: 'copper-clad aluminium' }), 'p')],
+  fault: [row('no marking', al({ aluminiumMarking: 'none' }), 'p'), row('AL-CU at 15 A', al({ aluminiumMarking: 'AL-CU' }), 'p'), row('CO/ALR at 30 A', al({ aluminiumMarking: 'CO/ALR', deviceAmps: 30 }), 'p'), row('push-in', al({ termination: 'push-in', aluminiumMarking: 'CO/ALR' }), 'p'), row('copper-clad aluminium in push-in', al({ metal: 'copper-clad aluminium', termination: 'push-in' }), 'p')],
+  undecided: [row('marking unread', al({}), 'p', { missing: ['aluminiumMarking'] }), row('metal not seen', outlet({}), 'p', { missing: ['metal'] }), row('silver-looking: perhaps tinned copper', al({ metal: 'silver-looking', aluminiumMarking: 'none' }), 'p'), row('copper-looking: perhaps copper-clad', al({ metal: 'copper-looking' }), 'p')],
+  inapplicable: [row('copper', al({ metal: 'copper' }), 'p'), row('tinned copper', al({ metal: 'tinned copper' }), 'p'), row('a luminaire', al({ type: 'luminaire' }), 'p')],
+})
+
+ruleTable('aluminium-at-unmarked-breaker', {
+  clear: [row('marked', one(20, nmb('10', { metal: 'aluminium' }), {}, { isAluminiumMarked: true }), 'b')],
+  fault: [row('not marked', one(20, nmb('10', { metal: 'aluminium' }), {}, { isAluminiumMarked: false }), 'b')],
+  undecided: [row('marking unread', one(20, nmb('10', { metal: 'aluminium' })), 'b', { missing: ['isAluminiumMarked'] }), row('metal not seen', one(20, { size: '10' }), 'b', { missing: ['metal'] }), row('silver-looking on an unmarked terminal', one(20, nmb('10', { metal: 'silver-looking' }), {}, { isAluminiumMarked: false }), 'b')],
+  inapplicable: [row('copper', one(20, nmb('12')), 'b')],
+})
+
+ruleTable('hot-on-unmarked-white', {
+  clear: [row('marked in a cable', one(15, nmb('14', { isWhiteHot: true, isWhiteMarked: true })))],
+  fault: [row('unmarked', one(15, nmb('14', { isWhiteHot: true, isWhiteMarked: false }))), row('in conduit, marked or not', one(15, nmb('14', { wiring: 'steel conduit', isWhiteHot: true, isWhiteMarked: true })))],
+  undecided: [row('mark not looked for', one(15, nmb('14', { isWhiteHot: true })), 's', { missing: ['isWhiteMarked'] }), row('nobody looked', one(15, nmb('14')), 's', { missing: ['isWhiteHot'] })],
+  inapplicable: [row('no white used as a hot', one(15, nmb('14', { isWhiteHot: false })))],
+})
+ruleTable('insulation-failed', {
+  clear: [row('sound', one(15, nmb('14', { insulation: 'sound' })))],
+  fault: [row('brittle', one(15, nmb('14', { insulation: 'brittle' }))), row('bare', one(15, nmb('14', { insulation: 'frayed or bare' })))],
+  undecided: [row('not looked at', one(15, nmb('14')))], inapplicable: 'always applies',
+})
+ruleTable('cable-unprotected-at-entry', {
+  clear: [row('clamp', one(15, nmb('14', { entry: 'clamp or bushing' }))), row('not needed', one(15, nmb('14', { entry: 'not needed' })))],
+  fault: [row('none', one(15, nmb('14', { entry: 'none' })))],
+  undecided: [row('not looked at', one(15, nmb('14')))], inapplicable: 'always applies',
+})
