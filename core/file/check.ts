@@ -58,7 +58,7 @@ export function checkLinks(house: House): Problem[] {
       for (const id of field.type === 'refs' ? fact.value as readonly string[] : [fact.value as string]) {
         if (field.type === 'ref' && (field.words as readonly string[]).includes(id)) continue
         const target = house.subjects.get(id)
-        if (!target || !field.kinds.includes(target.kind)) problems.push({ path: `${subject.id}.${fact.field}`, expected: expects(field), found: target ? `${found(id)}, a ${target.kind}` : `${found(id)}, which is not in the file` })
+        if (!target || !field.kinds.includes(target.kind)) problems.push({ path: `${subject.id}.${fact.field}`, expected: expects(field), found: target ? `${found(id)} (${target.kind})` : `${found(id)}, which is not in the file` })
       }
     }
   }

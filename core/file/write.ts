@@ -7,7 +7,14 @@ import { FILE_VERSION, type LogFile } from './schema'
 
 /** The whole log, history and all. */
 export const writeLog = (ledger: Ledger): LogFile =>
-  ({ corvit: FILE_VERSION, form: 'log', observations: ledger.log() as LogFile['observations'] })
+  ({ corvit: FILE_VERSION, form: 'log', observations: ledger.log().map(inOrder) })
+
+const KEYS = ['id', 'at', 'by', 'act', 'subject', 'kind', 'parent', 'field', 'value', 'grade', 'instrument', 'remark', 'reason', 'target']
+/** The same observation always writes the same text, whoever made the object. */
+function inOrder(o: Observation): LogFile['observations'][number] {
+  const source = o as unknown as Record<string, unknown>
+  return Object.fromEntries(KEYS.filter(k => source[k] !== undefined).map(k => [k, source[k]])) as LogFile['observations'][number]
+}
 
 type Node = Record<string, unknown>
 const NESTS: Partial<Record<Kind, readonly [key: string, kind: Kind][]>> = {

@@ -79,19 +79,19 @@ function workOut(run: Run, edition: Edition): Allowed {
   if (bundling !== 1) working.push(say('{count} current-carrying conductors together: × {factor}', { count: run.currentCarrying, factor: bundling }))
   if (corrected !== base) working.push(say('{base} × {ambient} × {bundling} = {corrected} A', { base, ambient, bundling, corrected }))
 
-  const column = terminalColumn(run)
-  const atTerminals = tableAmpacity(run.size, run.metal, column, edition)!
   let ampacity = corrected
-  if (atTerminals < ampacity) {
-    ampacity = atTerminals
-    working.push(say('terminals at {column} °C: not above {amps} A (110.14(C))', { column, amps: atTerminals }))
-  }
   if (run.isCappedAt60) {
     const cap = tableAmpacity(run.size, run.metal, 60, edition)!
     if (cap < ampacity) {
       ampacity = cap
       working.push(say('this cable: 60 °C column, not above {amps} A (334.80, 340.80)', { amps: cap }))
     }
+  }
+  const column = terminalColumn(run)
+  const atTerminals = tableAmpacity(run.size, run.metal, column, edition)!
+  if (atTerminals < ampacity) {
+    ampacity = atTerminals
+    working.push(say('terminals at {column} °C: not above {amps} A (110.14(C))', { column, amps: atTerminals }))
   }
 
   const ratings = standardRatings(edition)

@@ -1,0 +1,80 @@
+import { assess, findingsTable, Ledger, LiveAssessment, looksOf, panelSchedule, Report, resultKey, STAGES, writeReport, type SpokenResult } from '#core'
+import { hillside } from '#core/examples/hillside'
+import { observe, type Node } from '../../support/house'
+
+const log = observe(hillside() as Node)
+const { house } = new Ledger(log)
+
+describe('reports', () => {
+  const inspector = writeReport(house, 'inspector')
+  const electrician = writeReport(house, 'electrician')
+  it('fit their schema', () => {
+    expect(Report.safeParse(inspector).success && Report.safeParse(electrician).success).toBe(true)
+  })
+  it('an inspector never prescribes and cites only if the desk says so', () => {
+    const items = inspector.groups.flatMap(g => g.items)
+    expect(items.length).toBeGreaterThan(20)
+    expect(items.every(i => i.remedies.length === 0 && i.sections.length === 0 && i.leadsTo !== '' && i.who !== '')).toBe(true)
+  })
+  it('an electrician cites, shows the sum and says why not', () => {
+    const items = electrician.groups.flatMap(g => g.items)
+    expect(items.every(i => i.sections.length > 0 && i.remedies.length > 0)).toBe(true)
+    expect(items.flatMap(i => i.remedies).filter(r => r.verdict === 'refused').every(r => r.why.length > 10)).toBe(true)
+  })
+  it('print every limitation with its reason', () => {
+    const blocked = log.filter(o => o.act === 'block').length
+    expect(blocked).toBeGreaterThan(10)
+    expect(inspector.limitations).toHaveLength(blocked)
+    expect(inspector.limitations.every(l => l.reason !== '')).toBe(true)
+  })
+  it('list what was not seen, and count it apart from what is clear', () => {
+    expect(inspector.undecided).toBeGreaterThan(30)
+    expect(inspector.judged).toBe(inspector.clear + inspector.undecided + inspector.groups.reduce((n, g) => n + g.items.length, 0))
+  })
+})
+
+it('looks come once each, in the order of the walk', () => {
+  const looks = looksOf(assess(house).results)
+  const keys = looks.map(l => `${l.subject} ${l.field}`)
+  expect(new Set(keys).size).toBe(keys.length)
+  const stages = looks.map(l => STAGES.indexOf(l.stage))
+  expect(stages).toEqual([...stages].sort((a, b) => a - b))
+  expect(looks.some(l => l.settles > 1)).toBe(true)
+})
+
+it('a finding names its evidence, its weakest grade and the earlier value', () => {
+  const ledger = new Ledger(log)
+  ledger.append([{ id: 'z', at: '2026-09-01T08:00:00.000Z', by: 'Ann', act: 'note', subject: 'main/7', field: 'ratingAmps', value: 25, grade: 'told' }])
+  const finding = assess(ledger.house).results.find(r => r.rule === 'overfused-conductor' && r.subject.id === 'kiln-lights/conductors-2')!
+  expect(finding.grade).toBe('told')
+  expect(finding.evidence.find(e => e.field === 'ratingAmps')).toMatchObject({ value: '25 A', grade: 'told', earlier: [{ value: '20 A' }] })
+})
+
+it('tables never leave an unseen cell empty', () => {
+  const rows = panelSchedule(house)
+  expect(rows.length).toBeGreaterThan(30)
+  expect(rows.some(r => r['size AWG'] === 'not seen')).toBe(true)
+  expect(findingsTable(house).filter(r => r.outcome === 'undecided').every(r => r['look at next'] !== '')).toBe(true)
+})
+
+describe('live assessment', () => {
+  it('after any sequence of steps says the same as judging afresh', () => {
+    const live = new LiveAssessment()
+    const shown = new Map<string, SpokenResult>()
+    for (let i = 0; i < log.length; i += 137) {
+      const change = live.append(log.slice(i, i + 137))
+      for (const key of change.gone) shown.delete(key)
+      for (const r of change.changed) shown.set(resultKey(r.rule, r.subject.id), r)
+    }
+    const afresh = assess(house).results.filter(r => r.outcome !== 'n/a')
+    expect(shown.size).toBe(afresh.length)
+    for (const r of afresh) expect(JSON.stringify(shown.get(resultKey(r.rule, r.subject.id)))).toBe(JSON.stringify(r))
+  })
+  it('says little when little changes', () => {
+    const live = new LiveAssessment()
+    live.append(log)
+    const { changed } = live.append([{ id: 'zz', at: '2026-09-01T08:00:00.000Z', by: 'x', act: 'note', subject: 'main/7', field: 'ratingAmps', value: 15, grade: 'read' }])
+    expect(changed.length).toBeLessThan(12)
+    expect(changed.find(r => r.subject.id === 'kiln-lights/conductors-2' && r.rule === 'overfused-conductor')!.outcome).toBe('clear')
+  })
+})
