@@ -17,7 +17,6 @@ export default defineNuxtConfig({
   colorMode: { preference: 'system' },
   alias: { '#core': core, '#shared': shared },
   vite: { worker: { format: 'es' } },
-  nitro: { alias: { '#core': core, '#shared': shared } },
   typescript: { strict: true, typeCheck: false, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   eslint: { config: { stylistic: { indent: 2, quotes: 'single', semi: false } } },
   app: { head: { title: 'Corvit', htmlAttrs: { lang: 'en' }, meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1, viewport-fit=cover' }, { name: 'description', content: 'A second opinion on existing residential wiring' }] } },

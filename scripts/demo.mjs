@@ -5,7 +5,7 @@ import { build, install, ROOT } from './setup.mjs'
 
 install()
 build()
-const { serve } = await import('./lib/serve.mjs')
+const { default: { serve } } = await import('./lib/serve.cjs')
 const isFree = port => new Promise((resolve) => {
   const server = createServer()
   server.once('error', () => resolve(false))

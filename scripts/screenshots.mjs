@@ -2,8 +2,11 @@
 import { mkdirSync, mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { launch } from './lib/browser.mjs'
-import { serve } from './lib/serve.mjs'
+import browserLib from './lib/browser.cjs'
+import serveLib from './lib/serve.cjs'
+
+const { launch } = browserLib
+const { serve } = serveLib
 
 const DESK = { width: 1280, height: 800 }
 const HAND = { width: 390, height: 844, isMobile: true, hasTouch: true }

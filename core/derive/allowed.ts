@@ -1,5 +1,4 @@
-import type { Subject } from '../model/house'
-import type { FactRef } from '../model/house'
+import type { Subject, FactRef } from '../model/house'
 import { allowedDevice, type Allowed } from '../tables/allowed-device'
 import type { Column, TableMetal } from '../tables/ampacity'
 import { Trail, type Site } from './site'

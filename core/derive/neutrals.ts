@@ -1,6 +1,5 @@
-import type { Subject } from '../model/house'
+import type { Subject, FactRef } from '../model/house'
 import { Trail, type Site } from './site'
-import type { FactRef } from '../model/house'
 
 /** Circuits recorded as sharing one neutral, and what that rests on. */
 export interface NeutralGroup {

@@ -1,6 +1,5 @@
 import type { FieldName, Kind, Value } from '../model/fields'
-import type { Fact, FactRef, Subject } from '../model/house'
-import type { Known } from '../model/house'
+import type { Fact, FactRef, Subject, Known } from '../model/house'
 import type { Site } from '../derive/site'
 import { say, type Step } from './say'
 import type { Clear, Comparison, Danger, Fault, NotApplicable, Undecided, Verdict } from './verdict'

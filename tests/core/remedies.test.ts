@@ -1,4 +1,5 @@
-import { remediesFor, render, Site } from '#core'
+import type { Site } from '#core'
+import { remediesFor, render } from '#core'
 import { judge, outlet, panel, run, siteOf, type Node } from '../support/house'
 
 function advice(rule: string, house: Node, subject: string): Record<string, { verdict: string, why: string, missing: string[] }> {

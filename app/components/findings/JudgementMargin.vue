@@ -1,5 +1,5 @@
 <script lang="ts">
-import type { Subject } from '#core'
+import type { Subject, SpokenResult } from '#core'
 
 export interface JudgementMarginProps {
   /** The thing pointed at, or none for the whole. */
@@ -11,7 +11,7 @@ export interface JudgementMarginEmits { pick: [subject: string] }
 </script>
 
 <script setup lang="ts">
-import { KIND_LABEL, labelOf, looksOf, SEVERITIES, valueOf, type SpokenResult } from '#core'
+import { KIND_LABEL, labelOf, looksOf, SEVERITIES, valueOf } from '#core'
 
 const { subject = undefined, within = undefined } = defineProps<JudgementMarginProps>()
 const emit = defineEmits<JudgementMarginEmits>()

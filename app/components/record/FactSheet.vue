@@ -1,11 +1,11 @@
 <script lang="ts">
-import type { Subject } from '#core'
+import type { Subject, AnyValue, Fact, Field, Grade, Kind } from '#core'
 
 export interface FactSheetProps { subject: Subject, title?: string }
 </script>
 
 <script setup lang="ts">
-import { FIELDS, labelOf, type AnyValue, type Fact, type Field, type Grade, type Kind } from '#core'
+import { FIELDS, labelOf } from '#core'
 
 const { subject, title = '' } = defineProps<FactSheetProps>()
 const job = useJobStore()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { SEVERITIES, STAGES, valueOf, type Severity } from '#core'
+import { isKind, SEVERITIES, STAGES, valueOf, type Severity } from '#core'
 
 const { job, problem, isLoading, load } = useOpenJob()
 const router = useRouter()
@@ -19,9 +19,9 @@ const CAUTION: Partial<Record<keyof typeof STAGE_WORDS, string>> = {
 function go(id: string) {
   const { site } = job
   let at = job.house.subjects.get(id)
-  if (at?.kind === 'point') return router.push({ path: `/jobs/${job.jobId}/points`, query: { circuit: valueOf(at as never, 'circuit' as never) as string } })
+  if (isKind(at, 'point')) return router.push({ path: `/jobs/${job.jobId}/points`, query: { circuit: valueOf(at, 'circuit') } })
   if (at?.kind === 'segment') at = job.house.subjects.get(at.parent ?? '')
-  if (at?.kind === 'circuit') at = site.get(valueOf(at as never, 'fedBy' as never), 'breaker')
+  if (isKind(at, 'circuit')) at = site.get(valueOf(at, 'fedBy'), 'breaker')
   while (at && at.kind !== 'enclosure') at = job.house.subjects.get(at.parent ?? '')
   return router.push({ path: `/jobs/${job.jobId}/panel`, query: at ? { at: at.id } : {} })
 }

@@ -2,4 +2,6 @@
 await navigateTo(`/jobs/${useRoute().params.jobId as string}/panel`, { replace: true })
 </script>
 
-<template><div /></template>
+<template>
+  <div />
+</template>

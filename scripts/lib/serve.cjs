@@ -1,11 +1,12 @@
 // Starts the built server on a free port with a database file of its own. Used by demo, browser tests and screenshots.
-import { spawn } from 'node:child_process'
-import { createServer } from 'node:net'
-import { fileURLToPath } from 'node:url'
+// CommonJS, so that Jest and the ESM scripts can both load it.
+const { spawn } = require('node:child_process')
+const { createServer } = require('node:net')
+const { join } = require('node:path')
 
-const entry = fileURLToPath(new URL('../../.output/server/index.mjs', import.meta.url))
+const entry = join(__dirname, '..', '..', '.output', 'server', 'index.mjs')
 
-export const freePort = () => new Promise((resolve, reject) => {
+const freePort = () => new Promise((resolve, reject) => {
   const server = createServer()
   server.once('error', reject)
   server.listen(0, '127.0.0.1', () => {
@@ -15,7 +16,7 @@ export const freePort = () => new Promise((resolve, reject) => {
 })
 
 /** @param {{ db: string, demo?: boolean, port?: number, quiet?: boolean }} options */
-export async function serve({ db, demo = false, port, quiet = true }) {
+async function serve({ db, demo = false, port, quiet = true }) {
   const own = port ?? await freePort()
   const child = spawn(process.execPath, [entry], {
     env: { ...process.env, HOST: '127.0.0.1', PORT: String(own), NITRO_HOST: '127.0.0.1', NITRO_PORT: String(own), CORVIT_DB: db, CORVIT_DEMO: demo ? '1' : '0', NODE_ENV: 'production' },
@@ -42,3 +43,5 @@ export async function serve({ db, demo = false, port, quiet = true }) {
     }),
   }
 }
+
+module.exports = { freePort, serve }

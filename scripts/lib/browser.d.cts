@@ -1,0 +1,2 @@
+declare const lib: { CHROMIUM: string | undefined, launch: () => Promise<import('puppeteer-core').Browser> }
+export = lib

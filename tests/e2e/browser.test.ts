@@ -1,0 +1,263 @@
+import { writeFileSync, mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Browser, Page } from 'puppeteer-core'
+import { axeSource, clickText, DEMO, freshDb, hasText, lacksText, launch, onDisk, openPage, serve, textOf, type Server } from '../support/app'
+
+let server: Server
+let browser: Browser
+beforeAll(async () => {
+  server = await serve({ db: freshDb(), demo: true })
+  browser = await launch()
+})
+afterAll(async () => {
+  await browser.close()
+  await server.stop()
+})
+const HAND = { width: 390, height: 844, isMobile: true, hasTouch: true }
+const margin = '[data-testid="margin"]'
+
+async function typeLine(page: Page, line: string): Promise<void> {
+  await page.focus('#breaker-line')
+  await page.keyboard.type(line)
+  await page.keyboard.press('Enter')
+}
+
+describe('the demo house', () => {
+  it('opens from the list of jobs, with its findings drawn', async () => {
+    const { page, errors } = await openPage(browser, server.url)
+    await clickText(page, '.job', 'Sorrel Bank 22')
+    await page.waitForSelector('[data-space="7"]')
+    await hasText(page, `${margin} h2`, 'found here')
+    await page.click('[data-space="7"]')
+    await hasText(page, `${margin} h3`, 'Breaker too big for the conductor')
+    await hasText(page, `${margin} .compare`, '20')
+    await hasText(page, `${margin} .refused`, 'Leave it and label it')
+    expect(errors).toEqual([])
+  })
+  it('shows the sum, the evidence and its grade on request', async () => {
+    const { page } = await openPage(browser, `${server.url}${DEMO}/panel?at=main`)
+    await page.click('[data-space="7"]')
+    await clickText(page, `${margin} [data-rule="overfused-conductor"] button`, 'show the sum')
+    await hasText(page, `${margin} .sum`, 'small-conductor limit: 15 A (240.4(D))')
+    await hasText(page, `${margin} .sum`, 'gauge')
+  })
+  it('draws the circuit as a chain with its protected region', async () => {
+    const { page } = await openPage(browser, `${server.url}${DEMO}/points?circuit=living`)
+    await page.waitForSelector('[data-point="living-1"]')
+    expect(await page.$$eval('li.shaded [data-point]', list => list.length)).toBe(7)
+    await page.click('[data-point="living-4"]')
+    await hasText(page, margin, 'Not marked GFCI Protected')
+  })
+  it('lists findings by severity and what is undecided by the walk', async () => {
+    const { page } = await openPage(browser, `${server.url}${DEMO}/findings`)
+    await hasText(page, '.finding', 'make safe now')
+    const order = await page.$$eval('.finding .sev', list => list.map(e => e.textContent?.trim()))
+    expect(order.length).toBeGreaterThan(30)
+    expect(order.indexOf('repair')).toBeGreaterThan(order.lastIndexOf('make safe now'))
+    await clickText(page, '.bar .tab', 'Not decided yet')
+    await hasText(page, '.stage h2', 'Panel, cover off')
+    await hasText(page, '.look', 'could not be seen: attic hatch painted shut')
+  })
+  it('is reported in two voices, and prints without the rail', async () => {
+    const { page } = await openPage(browser, `${server.url}${DEMO}/report`)
+    await hasText(page, '[data-testid="report"]', 'Can lead to')
+    expect(await textOf(page, '[data-testid="report"]')).not.toContain('refused')
+    await clickText(page, '.bar .chip', 'electrician')
+    await hasText(page, '[data-testid="report"]', 'small-conductor limit')
+    await hasText(page, '[data-testid="report"]', 'refused')
+    await page.emulateMediaType('print')
+    expect(await page.$eval('.rail', e => getComputedStyle(e).display)).toBe('none')
+    const pdf = await page.pdf({ format: 'Letter' })
+    expect(Buffer.from(pdf.slice(0, 5)).toString()).toBe('%PDF-')
+    expect(pdf.length).toBeGreaterThan(20_000)
+  })
+})
+
+describe('recording', () => {
+  async function freshJob(): Promise<{ page: Page, errors: string[] }> {
+    const opened = await openPage(browser, server.url)
+    const { page } = opened
+    await clickText(page, 'button', 'New job')
+    await page.type('input[name="name"]', 'Larch Rise 5')
+    await page.type('input[name="yearBuilt"]', '1987')
+    await clickText(page, 'form .go', 'Start')
+    await hasText(page, 'h2', 'Draw the first enclosure')
+    await clickText(page, 'form .go', 'Draw it')
+    await page.waitForSelector('#breaker-line')
+    return opened
+  }
+  it('by shorthand: a fault appears, and vanishes with the correction; reload keeps all; undo takes back', async () => {
+    const { page, errors } = await freshJob()
+    await typeLine(page, '7 20 14cu nm porch lights')
+    await page.waitForSelector('[data-space="7"]')
+    await hasText(page, `${margin} h3`, 'Breaker too big for the conductor')
+    await typeLine(page, '15')
+    await lacksText(page, `${margin} h3`, 'Breaker too big for the conductor')
+    await onDisk(page)
+    await page.reload({ waitUntil: 'networkidle0' })
+    await page.waitForSelector('[data-space="7"]')
+    expect(await page.$eval('[data-space="7"]', e => e.getAttribute('aria-label'))).toContain('15 A, porch lights')
+    await typeLine(page, '9 30 12cu nm bench')
+    await page.waitForSelector('[data-space="9"]')
+    await page.click('button[aria-label="take back"]')
+    await page.waitForFunction(() => !document.querySelector('[data-space="9"]'))
+    await page.click('button[aria-label="bring back"]')
+    await page.waitForSelector('[data-space="9"]')
+    await onDisk(page)
+    expect(errors).toEqual([])
+  })
+  it('says live what was understood and what could not be read, and keeps nothing half read', async () => {
+    const { page } = await freshJob()
+    await page.focus('#breaker-line')
+    await page.keyboard.type('5 20 13cu nm lights')
+    await hasText(page, '.piece.bad', 'no such conductor size')
+    await page.keyboard.press('Enter')
+    expect(await page.$('[data-space="5"]')).toBeNull()
+  })
+  it('by touch on a phone: the space, the rating, the size, and what could not be seen', async () => {
+    const { page: desk } = await freshJob()
+    await typeLine(desk, '3 20 nm bath')
+    await onDisk(desk)
+    const { page, errors } = await openPage(browser, desk.url(), HAND)
+    await page.waitForSelector('[data-space="3"]')
+    await page.tap('[data-space="3"]')
+    await hasText(page, `${margin} h2`, 'space 3 · bath')
+    const row = '[data-field="size"]'
+    await page.waitForSelector(row)
+    await page.$eval(`${row} .head`, e => (e as HTMLElement).click())
+    await clickText(page, `${row} .chip`, '14')
+    await hasText(page, `${row} .value`, '14 AWG')
+    await page.$eval('[data-field="metal"] .head', e => (e as HTMLElement).click())
+    await clickText(page, '[data-field="metal"] .chip', 'copper')
+    await hasText(page, `${margin} h3`, 'Breaker too big for the conductor')
+    const entry = '[data-field="entry"]'
+    await page.$eval(`${entry} .head`, e => (e as HTMLElement).click())
+    await clickText(page, `${entry} button`, 'could not be seen')
+    await page.type(`${entry} input`, 'behind the dryer')
+    await clickText(page, `${entry} button`, 'Keep')
+    await hasText(page, entry, 'could not be seen: behind the dryer')
+    await onDisk(page)
+    expect(errors).toEqual([])
+  })
+  it('walks the spaces by arrow keys', async () => {
+    const { page } = await openPage(browser, `${server.url}${DEMO}/panel?at=main`)
+    await page.waitForSelector('[data-space="1"]')
+    await page.keyboard.press('ArrowDown')
+    await hasText(page, `${margin} h2`, 'space 1 · Range')
+    await page.keyboard.press('ArrowRight')
+    await hasText(page, `${margin} h2`, 'space 2')
+  })
+  it('keeps what is typed while the server is away, says so, and sends it when it is back', async () => {
+    const db = freshDb()
+    const own = await serve({ db, demo: true })
+    const { page } = await openPage(browser, `${own.url}${DEMO}/panel?at=main`)
+    await page.waitForSelector('[data-space="7"]')
+    await own.stop('SIGKILL')
+    await typeLine(page, '7 15')
+    await page.waitForSelector('[data-testid="save-dot"][data-state="held"]')
+    await hasText(page, '[data-testid="save-dot"]', 'not on disk')
+    const again = await serve({ db, demo: true, port: Number(new URL(own.url).port) })
+    await page.waitForSelector('[data-testid="save-dot"][data-state="on-disk"]', { timeout: 15_000 })
+    const job = await (await fetch(`${again.url}/api/jobs/demo-sorrel-bank`)).json() as { observations: { subject?: string, value?: unknown }[] }
+    expect(job.observations.some(o => o.subject === 'main/7' && o.value === 15)).toBe(true)
+    await again.stop()
+  })
+  it('answers a keystroke within 100 ms, and a kept line soon after, on the full house', async () => {
+    const { page } = await openPage(browser, `${server.url}${DEMO}/panel?at=main`)
+    await page.waitForSelector('[data-space="7"]')
+    await hasText(page, `${margin} h2`, 'found here')
+    await page.click('[data-space="10"]')
+    await page.focus('#breaker-line')
+    const times: number[] = []
+    for (const key of '20 12cu nm ') {
+      times.push(await page.evaluate(async (k) => {
+        const input = document.querySelector<HTMLInputElement>('#breaker-line')!
+        const began = performance.now()
+        input.value += k
+        input.dispatchEvent(new Event('input', { bubbles: true }))
+        await new Promise(r => requestAnimationFrame(() => setTimeout(r, 0)))
+        return performance.now() - began
+      }, key))
+    }
+    times.sort((a, b) => a - b)
+    const kept = await page.evaluate(async () => {
+      const began = performance.now()
+      const margin = document.querySelector('[data-testid="margin"]')!
+      const answered = new Promise<void>((resolve) => { const o = new MutationObserver(() => { if (margin.textContent!.includes('20 A')) { o.disconnect(); resolve() } }); o.observe(margin, { subtree: true, childList: true, characterData: true }) })
+      document.querySelector<HTMLFormElement>('form.line')!.requestSubmit()
+      await answered
+      return performance.now() - began
+    })
+    console.log(`keystroke to screen: median ${times[5]!.toFixed(0)} ms, worst ${times.at(-1)!.toFixed(0)} ms; kept line to answer: ${kept.toFixed(0)} ms`)
+    expect(times[5]!).toBeLessThan(100)
+    expect(kept).toBeLessThan(500)
+  })
+})
+
+describe('job files', () => {
+  const file = (name: string, text: string) => {
+    const path = join(mkdtempSync(join(tmpdir(), 'corvit-up-')), name)
+    writeFileSync(path, text)
+    return path
+  }
+  it('that cannot be read are refused with where, expected and found; the list is unchanged', async () => {
+    const { page } = await openPage(browser, server.url)
+    const jobs = await page.$$eval('.job', list => list.length)
+    const input = await page.$('input[type="file"]')
+    await input!.uploadFile(file('broken.json', JSON.stringify({ corvit: 1, form: 'house', enclosures: [{ breakers: [{ ratingAmps: 'many <script>window.hurt=1</script>' }] }] })))
+    await hasText(page, '[data-testid="import-problems"]', 'enclosures[0].breakers[0].ratingAmps')
+    await hasText(page, '[data-testid="import-problems"]', 'from 5 to 400 A')
+    expect(await page.evaluate(() => 'hurt' in window)).toBe(false)
+    expect(await page.$$eval('.job', list => list.length)).toBe(jobs)
+  })
+  it('that can be read open as a job', async () => {
+    const { page, errors } = await openPage(browser, server.url)
+    const input = await page.$('input[type="file"]')
+    await input!.uploadFile('docs/examples/multiwire.corvit.json')
+    await page.waitForSelector('[data-space="5"]')
+    await hasText(page, `${margin} h3`, 'Multiwire hots on the same leg')
+    expect(errors).toEqual([])
+  })
+})
+
+describe('markup in every text', () => {
+  it('is shown as text on every screen and never runs', async () => {
+    const nasty = '<img src=x onerror="window.hurt=1"><script>window.hurt=1</script>'
+    const { page } = await openPage(browser, server.url)
+    const input = await page.$('input[type="file"]')
+    const path = join(mkdtempSync(join(tmpdir(), 'corvit-up-')), 'nasty.json')
+    writeFileSync(path, JSON.stringify({ corvit: 1, form: 'house', premises: { name: nasty, street: nasty, client: nasty, assessor: nasty, edition: 2020 }, enclosures: [{ id: 'e', name: nasty, type: 'panel', place: 'indoors', fedFrom: 'utility', cover: { blocked: nasty }, breakers: [{ space: 1, poles: 1, ratingAmps: 20, label: nasty, circuit: { id: 'c', label: nasty, supplies: 'lighting', segments: [{ name: nasty, size: '14', metal: 'copper', wiring: 'NM-B' }], points: [{ id: 'p', name: nasty, type: 'receptacle', slots: 'three', lamps: 'open ground', protection: 'none', after: 'panel' }] } }] }] }))
+    await input!.uploadFile(path)
+    await page.waitForSelector('[data-space="1"]')
+    const base = page.url().replace(/\/panel.*/, '')
+    for (const place of ['/panel', '/points', '/findings', '/report']) {
+      await page.goto(base + place, { waitUntil: 'networkidle0' })
+      await hasText(page, 'body', 'onerror')
+      expect(await page.evaluate(() => 'hurt' in window)).toBe(false)
+    }
+  })
+})
+
+describe('every screen', () => {
+  it.each(['/', `${DEMO}/panel?at=main`, `${DEMO}/points?circuit=living`, `${DEMO}/findings`, `${DEMO}/report`])('%s has no serious accessibility fault, light or dark, and fits a phone', async (path) => {
+    for (const scheme of ['light', 'dark']) {
+      const { page, errors } = await openPage(browser, server.url + path, HAND)
+      await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }])
+      await page.evaluate(axeSource())
+      const violations = await page.evaluate(async () => {
+        const { axe } = window as unknown as { axe: { run: (o: object) => Promise<{ violations: { id: string, impact: string, nodes: { html: string }[] }[] }> } }
+        const { violations } = await axe.run({ resultTypes: ['violations'], runOnly: ['wcag2a', 'wcag2aa'] })
+        return violations.filter(v => v.impact === 'serious' || v.impact === 'critical').map(v => `${v.id}: ${v.nodes[0]!.html.slice(0, 160)}`)
+      })
+      expect(violations).toEqual([])
+      expect(await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)).toBeLessThanOrEqual(0)
+      expect(errors).toEqual([])
+      await page.browserContext().close()
+    }
+  })
+  it('says in plain words when a job is not there', async () => {
+    const { page } = await openPage(browser, `${server.url}/jobs/ghost-job-id/panel`)
+    await hasText(page, '[role="alert"]', 'could not be opened')
+  })
+})

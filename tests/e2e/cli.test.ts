@@ -1,0 +1,57 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { freshDb, serve } from '../support/app'
+
+const corvit = (...args: string[]) => spawnSync('node', ['cli/corvit.mjs', ...args], { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 })
+const scratch = (name: string, text: string) => {
+  const path = join(mkdtempSync(join(tmpdir(), 'corvit-cli-')), name)
+  writeFileSync(path, text)
+  return path
+}
+
+describe('corvit assess', () => {
+  it('prints one JSON document and exits 0', () => {
+    const { stdout, status } = corvit('assess', 'docs/examples/breaker-against-conductor.corvit.json')
+    expect(status).toBe(0)
+    const answer = JSON.parse(stdout)
+    expect(answer).toMatchObject({ corvit: 1, version: 1, edition: 2020 })
+    const fault = answer.results.find((r: { outcome: string, rule: string }) => r.rule === 'overfused-conductor' && r.outcome === 'fault')
+    expect(fault).toMatchObject({ severity: 'repair', standing: 'broken when made', subject: { kind: 'segment' }, compare: { left: 20, right: 15 } })
+    expect(fault.remedies.map((r: { verdict: string }) => r.verdict)).toEqual(['conditional', 'offered', 'refused'])
+    expect(Object.values(answer.totals).slice(0, 4).reduce((a: number, b) => a + Number(b), 0)).toBe(answer.results.length)
+  })
+  it('works on what the application exports, and says the same as the application', async () => {
+    const server = await serve({ db: freshDb(), demo: true })
+    try {
+      const totals = []
+      for (const form of ['log', 'house']) {
+        const file = scratch(`${form}.json`, await (await fetch(`${server.url}/api/jobs/demo-sorrel-bank/export?form=${form}`)).text())
+        const { stdout, status } = corvit('assess', file)
+        expect(status).toBe(0)
+        totals.push(JSON.parse(stdout).totals)
+      }
+      expect(totals[0]).toEqual(totals[1])
+      const { jobs } = await (await fetch(`${server.url}/api/jobs`)).json() as { jobs: { makeSafe: number, undecided: number }[] }
+      expect([jobs[0]!.makeSafe, jobs[0]!.undecided]).toEqual([totals[0].severity['make safe now'], totals[0].undecided])
+    } finally {
+      await server.stop()
+    }
+  })
+  it.each([['no file', []], ['a file that is not there', ['ghost.json']], ['an unknown option', ['--fast', 'x']], ['broken JSON', [scratch('broken.json', '{')]], ['two files', ['a', 'b']]])('exits 2 on %s', (_name, args) => {
+    const { status, stderr, stdout } = corvit('assess', ...args)
+    expect([status, stdout]).toEqual([2, ''])
+    expect(stderr.length).toBeGreaterThan(10)
+  })
+  it('names the path of what it cannot read', () => {
+    const text = readFileSync('docs/examples/multiwire.corvit.json', 'utf8').replace('"12"', '"13"')
+    const { status, stderr } = corvit('assess', scratch('wrong.json', text))
+    expect(status).toBe(2)
+    expect(JSON.parse(stderr).problems[0]).toMatchObject({ path: 'enclosures[0].breakers[0].circuit.segments[0].size', found: '"13"' })
+  })
+  it('keeps only what is asked for', () => {
+    const { results } = JSON.parse(corvit('assess', 'docs/examples/multiwire.corvit.json', '--only', 'fault', '--rule', 'multiwire-same-leg').stdout)
+    expect(results).toHaveLength(1)
+  })
+})
