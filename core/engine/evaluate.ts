@@ -8,14 +8,22 @@ import { standingOf, type Standing } from './standing'
 import type { Step } from './say'
 import type { Verdict } from './verdict'
 
-/** One rule judged on one thing. Standing and severity are there for faults only. */
-export interface Result {
-  readonly rule: Rule
-  readonly subject: Subject
-  readonly verdict: Verdict
-  readonly standing: Standing | undefined
-  readonly severity: Severity | undefined
-  readonly severityWhy: Step | undefined
+/** One rule judged on one thing. Standing and severity are there for faults only, worked out when first asked for. */
+export class Result {
+  private settled: Standing | undefined = undefined
+  private weighed: { severity: Severity, why: Step } | undefined = undefined
+  constructor(readonly rule: Rule, readonly subject: Subject, readonly verdict: Verdict, readonly site: Site) {}
+
+  get standing(): Standing | undefined {
+    return this.verdict.outcome === 'fault' ? this.settled ??= standingOf(this.rule, this.verdict, this.subject, this.site) : undefined
+  }
+
+  get severity(): Severity | undefined { return this.weigh()?.severity }
+  get severityWhy(): Step | undefined { return this.weigh()?.why }
+
+  private weigh(): { severity: Severity, why: Step } | undefined {
+    return this.verdict.outcome === 'fault' ? this.weighed ??= severityOf(this.verdict, this.standing!, this.subject, this.site) : undefined
+  }
 }
 
 /**
@@ -44,12 +52,11 @@ export function judgeOne(rule: Rule, subject: Subject, context: Context): Result
     verdict = { outcome: 'undecided', why: say('The rule could not be worked out; this is a defect of the program'), working: [], asked: context.asked, missing: [], defect: String(error) }
   }
   // A rule newer than the edition in force is no rule here; a hazard stands regardless.
-  const since = verdict.outcome === 'fault' ? verdict.since ?? rule.since : undefined
-  if (verdict.outcome === 'fault' && since !== undefined && since > context.site.edition && !rule.isHazard) {
-    verdict = { outcome: 'n/a', why: say('Required from {since}; the edition in force here is {edition}', { since, edition: context.site.edition }), working: [], asked: verdict.asked }
+  if (verdict.outcome === 'fault' && !rule.isHazard) {
+    const since = verdict.since ?? rule.since
+    if (since !== undefined && since > context.site.edition) {
+      verdict = { outcome: 'n/a', why: say('Required from {since}; the edition in force here is {edition}', { since, edition: context.site.edition }), working: [], asked: verdict.asked }
+    }
   }
-  if (verdict.outcome !== 'fault') return { rule, subject, verdict, standing: undefined, severity: undefined, severityWhy: undefined }
-  const standing = standingOf(rule, verdict, subject, context.site)
-  const { severity, why } = severityOf(verdict, standing, subject, context.site)
-  return { rule, subject, verdict, standing, severity, severityWhy: why }
+  return new Result(rule, subject, verdict, context.site)
 }

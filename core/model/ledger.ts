@@ -1,4 +1,4 @@
-import type { AnyValue, Kind } from './fields'
+import { FIELDS, type AnyValue, type Kind } from './fields'
 import { byTime, type Added, type Blocked, type Dropped, type Noted, type Observation, type Retracted } from './observation'
 import type { Fact, House, Known, Subject } from './house'
 
@@ -111,8 +111,10 @@ export class Ledger {
       return
     }
     const facts: Record<string, Fact> = {}
-    for (const [field, list] of thread.fields) {
-      const fact = this.#foldField(list)
+    // In declared order, so that subjects with the same facts share one shape and are quick to read.
+    for (const field in FIELDS[last.kind]) {
+      const list = thread.fields.get(field)
+      const fact = list && this.#foldField(list)
       if (fact) facts[field] = fact
     }
     const born = `${last.at} ${last.id}`
@@ -129,6 +131,7 @@ export class Ledger {
     if (!subject) return
     const facts: Record<string, Fact> = { ...subject.facts }
     for (const field of fields) {
+      if (!(field in facts)) return this.#refold(id)
       const fact = this.#foldField(this.#threads.get(id)!.fields.get(field)!)
       if (fact) facts[field] = fact
       else delete facts[field]

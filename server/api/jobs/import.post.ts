@@ -5,9 +5,12 @@ import { removeJob } from '../../queries/jobs'
 
 export default defineEventHandler(async (event) => {
   const text = await readText(event, MAX_FILE_BYTES)
+  // Ids in the order of the file: observations of one instant count in the order of their ids.
+  const batch = randomUUID()
+  let n = 0
   let file: ReadFile
   try {
-    file = readJobFile(text, { at: new Date().toISOString(), by: 'import', nextId: randomUUID })
+    file = readJobFile(text, { at: new Date().toISOString(), by: 'import', nextId: () => `${batch}-${String(n++).padStart(7, '0')}` })
   } catch (error) {
     if (error instanceof UnreadableFile) throw refuse('unreadable-file', error.message, error.problems)
     throw error

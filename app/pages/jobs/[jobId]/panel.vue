@@ -118,7 +118,7 @@ const subtitle = computed(() => {
     <template #margin>
       <div v-if="judged" class="progress">
         <p class="small soft">{{ known }} of {{ judged }} judgements settled here</p>
-        <div class="track" role="progressbar" :aria-valuenow="known" :aria-valuemax="judged"><i :style="{ width: `${100 * known / judged}%` }" /></div>
+        <div class="track" role="progressbar" aria-label="judgements settled here" :aria-valuenow="known" :aria-valuemax="judged"><i :style="{ width: `${100 * known / judged}%` }" /></div>
       </div>
       <JudgementMargin v-if="enclosure" :subject="selected" :within="within" @pick="select" />
     </template>
