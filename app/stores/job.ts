@@ -82,7 +82,11 @@ export const useJobStore = defineStore('job', () => {
     worker.onmessage = ({ data }: MessageEvent<JudgeAnswer>) => {
       const next = new Map(data.start ? [] : results.value)
       for (const key of data.gone) next.delete(key)
-      for (const result of data.changed) next.set(resultKey(result.rule, result.subject.id), result)
+      for (const result of data.changed) {
+        const key = resultKey(result.rule, result.subject.id)
+        if (result.outcome === 'n/a') next.delete(key)
+        else next.set(key, result)
+      }
       results.value = next
       totals.value = data.totals
       isJudged.value = data.run === run

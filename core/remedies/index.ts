@@ -1,5 +1,6 @@
 import type { Result } from '../engine/evaluate'
 import type { Site } from '../derive/site'
+import type { FactRef } from '../model/house'
 import { CONDUCTOR_REMEDIES } from './conductors'
 import { PANEL_REMEDIES } from './panels'
 import { POINT_REMEDIES } from './points'
@@ -13,11 +14,12 @@ const BY_ID = new Map(REMEDIES.map(r => [r.id, r]))
 export const remedyById = (id: string): Remedy | undefined => BY_ID.get(id)
 
 /** The remedies of a fault, each offered, conditional or refused in this house, in the order of the rule. */
-export function remediesFor(result: Result, site: Site): { remedy: Remedy, advice: Advice }[] {
+export function remediesFor(result: Result, site: Site): { remedy: Remedy, advice: Advice, asked: readonly FactRef[] }[] {
   if (result.verdict.outcome !== 'fault') return []
   return result.rule.remedies.map((id) => {
     const remedy = BY_ID.get(id)
     if (!remedy) throw new Error(`Rule ${result.rule.id} names an unknown remedy: ${id}`)
-    return { remedy, advice: remedy.judge(new RemedyDesk(site, result)) }
+    const desk = new RemedyDesk(site, result)
+    return { remedy, advice: remedy.judge(desk), asked: desk.asked }
   })
 }

@@ -28,6 +28,8 @@ export class RemedyDesk {
   readonly #trail = new Trail()
   constructor(readonly site: Site, readonly result: Result) {}
 
+  /** Every fact the remedy looked at. */
+  get asked(): readonly FactRef[] { return this.#trail.rests }
   get subject(): Subject { return this.result.subject }
   ask<K extends Kind, F extends FieldName<K>>(subject: Subject<K>, field: F): Value<K, F> | undefined { return this.#trail.ask(subject, field) }
   rest(refs: readonly FactRef[]): void { this.#trail.rests.push(...refs) }

@@ -1,6 +1,6 @@
 import { citeIn } from '../tables/editions'
 import { Site } from '../derive/site'
-import type { House, Subject } from '../model/house'
+import type { FactRef, House, Subject } from '../model/house'
 import { fieldOf } from '../model/fields'
 import { weaker, type Grade } from '../model/observation'
 import { evaluate, type Result } from '../engine/evaluate'
@@ -41,8 +41,11 @@ export interface SpokenResult {
 export interface Totals { fault: number, clear: number, undecided: number, 'n/a': number, severity: Record<Severity, number> }
 export interface Assessment { corvit: 1, version: number, edition: number, results: SpokenResult[], totals: Totals }
 
-/** A result in words, with its evidence, missing facts and remedies. */
-export function speak(result: Result, site: Site): SpokenResult {
+/**
+ * A result in words, with its evidence, missing facts and remedies.
+ * @param facts takes every fact the remedies looked at, as "subject field"
+ */
+export function speak(result: Result, site: Site, facts?: Set<string>): SpokenResult {
   const { rule, subject, verdict, standing } = result
   const evidence: SpokenResult['evidence'] = []
   let grade: Grade | null = null
@@ -74,11 +77,15 @@ export function speak(result: Result, site: Site): SpokenResult {
     missing: verdict.outcome === 'undecided' ? verdict.missing.map(f => lookFor(site, f)) : [],
     sections: citeIn(rule.cites, site.edition),
     ...verdict.outcome === 'undecided' && verdict.defect !== undefined && { defect: verdict.defect },
-    remedies: remediesFor(result, site).map(({ remedy, advice }) => ({
+    remedies: remediesFor(result, site).map(({ remedy, advice, asked }) => (noteAll(facts, asked), {
       id: remedy.id, title: remedy.title, verdict: advice.verdict, why: render(advice.why), missing: advice.missing.map(f => lookFor(site, f)),
       gives: remedy.gives, lacks: remedy.lacks ?? null, duties: [...remedy.duties], markings: [...remedy.markings], steps: [...remedy.steps], cautions: [...remedy.cautions], needsPermit: remedy.needsPermit, tests: [...remedy.tests],
     })),
   }
+}
+
+function noteAll(facts: Set<string> | undefined, asked: readonly FactRef[]): void {
+  if (facts) for (const fact of asked) facts.add(`${fact.subject} ${fact.field}`)
 }
 
 function refText(site: Site, value: unknown): string {
@@ -90,11 +97,11 @@ function refText(site: Site, value: unknown): string {
   return value.length === 0 ? 'none' : value.map(id => one(String(id))).join(', ')
 }
 
-export function totalsOf(results: readonly { verdict: { outcome: Outcome }, severity: Severity | undefined }[]): Totals {
+export function totalsOf(results: readonly ({ verdict: { outcome: Outcome }, severity: Severity | undefined } | { outcome: Outcome, severity: Severity | undefined })[]): Totals {
   const totals: Totals = { 'fault': 0, 'clear': 0, 'undecided': 0, 'n/a': 0, 'severity': { 'make safe now': 0, 'repair': 0, 'upgrade at next work': 0, 'for the record': 0 } }
-  for (const { verdict, severity } of results) {
-    totals[verdict.outcome]++
-    if (severity) totals.severity[severity]++
+  for (const result of results) {
+    totals['verdict' in result ? result.verdict.outcome : result.outcome]++
+    if (result.severity) totals.severity[result.severity]++
   }
   return totals
 }

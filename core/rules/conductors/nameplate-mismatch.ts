@@ -19,15 +19,14 @@ export const nameplateMismatch = defineRule({
     const own = breaker && c.ask(breaker, 'ratingAmps')
     if (own === undefined || mocp === undefined || mca === undefined) return c.undecided(say('Nameplate or rating has not been read'))
     const up = c.site.upstreamOf(breaker!)
+    c.rest(up.rests)
     const ahead = up.value!.hasOneSource === true ? up.value!.smallestAmps : undefined
     const device = Math.min(own, ahead ?? own)
     if (device > mocp) {
-      c.rest(up.rests)
       if (up.value!.unreadFrom !== undefined && up.value!.unreadFrom <= mocp) return c.undecided(say('Too large, unless a device upstream that nobody has read is small enough'))
       if (up.value!.hasOneSource === undefined && (up.value!.smallestAmps ?? own) <= mocp) return c.undecided(say('A smaller device upstream protects it only if no second source feeds the panel'))
       return c.fault(say('A {device} A device, the nameplate allows {mocp} A', { device, mocp }), { danger: 3, compare: { left: device, leftLabel: 'device', sign: '>', right: mocp, rightLabel: 'nameplate maximum', unit: 'A' } })
     }
-    if (device !== own) c.rest(up.rests)
     const segments = c.site.children(circuit, 'segment')
     if (segments.length === 0) return c.undecided(say('Its conductors have not been recorded'), [], [c.lack(circuit, 'nameplateMca'), ...c.asked].filter(f => f.state !== 'known').concat({ state: 'unseen', subject: circuit.id, field: 'label' }))
     for (const segment of segments) {

@@ -43,15 +43,14 @@ export const overfusedConductor = defineRule({
 function exceptions(segment: Subject<'segment'>, circuit: Subject<'circuit'>, breaker: Subject<'breaker'>, rating: number, band: AllowedBand, c: Context): Verdict {
   const up = c.site.upstreamOf(breaker)
   const ahead = up.value!
+  c.rest(up.rests)
   if (ahead.smallestAmps !== undefined && ahead.smallestAmps <= band.low.allowed && ahead.smallestAmps < rating) {
-    c.rest(up.rests)
     if (ahead.hasOneSource === true) {
       return c.clear(say('A {amps} A device upstream protects it', { amps: ahead.smallestAmps }), band.low.working, compare(ahead.smallestAmps, band.low.allowed))
     }
     if (ahead.hasOneSource === undefined) return c.undecided(say('A {amps} A device upstream protects it only if no second source feeds the panel', { amps: ahead.smallestAmps }))
   }
   if (ahead.smallestAmps !== undefined && ahead.smallestAmps > band.low.allowed && ahead.smallestAmps <= band.high.allowed && ahead.smallestAmps < rating && ahead.hasOneSource !== false) {
-    c.rest(up.rests)
     return c.undecided(say('A {amps} A device upstream may protect it, depending on what has not been seen', { amps: ahead.smallestAmps }), band.low.working, band.missingFor(ahead.smallestAmps))
   }
   const supplies = c.ask(circuit, 'supplies')
@@ -66,7 +65,6 @@ function exceptions(segment: Subject<'segment'>, circuit: Subject<'circuit'>, br
     return c.undecided(say('Too large for an ordinary load; a motor or air conditioner may have it'), band.high.working, [c.lack(circuit, 'supplies')])
   }
   if (ahead.unreadFrom !== undefined && ahead.unreadFrom <= band.high.allowed) {
-    c.rest(up.rests)
     return c.undecided(say('Too large, unless a device upstream that nobody has read is small enough'), band.high.working)
   }
   if (supplies === 'cooking appliance' && rating <= 50 && band.high.ampacity >= 20) {

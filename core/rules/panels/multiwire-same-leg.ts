@@ -2,7 +2,6 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { legsOf, type Leg } from '../../derive/legs'
 import { multiwireOf } from '../../derive/multiwire'
-import { valueOf } from '../../model/house'
 import { tableAmpacity, type Size } from '../../tables/ampacity'
 import type { Context } from '../../engine/context'
 import type { Subject } from '../../model/house'
@@ -38,7 +37,7 @@ export const multiwireSameLeg = defineRule({
     if (on) {
       const ratings = on.map(b => c.ask(b, 'ratingAmps'))
       const sum = ratings.reduce<number | undefined>((total, r) => total === undefined || r === undefined ? undefined : total + r, 0)
-      const size = circuits.flatMap(x => c.site.children(x, 'segment')).map(s => valueOf(s, 'size')).find(Boolean) as Size | undefined
+      const size = circuits.flatMap(x => c.site.children(x, 'segment')).map(s => c.ask(s, 'size')).find(Boolean) as Size | undefined
       const neutral = size && tableAmpacity(size, 'copper', 60, c.site.edition)
       const where = on.map(b => c.ask(b, 'space') ?? '?').join(' and ')
       const working = [say('spaces {where} are both on leg {leg}', { where, leg: crowded?.[0] ?? 'of one space' }), say('on one leg the neutral carries the sum of the hots, not the difference')]

@@ -1,4 +1,4 @@
-import { assess, findingsTable, Ledger, LiveAssessment, looksOf, panelSchedule, Report, resultKey, STAGES, writeReport, type SpokenResult } from '#core'
+import { assess, findingsTable, Ledger, LiveAssessment, looksOf, panelSchedule, Report, resultKey, STAGES, writeReport, type Observation, type SpokenResult } from '#core'
 import { hillside } from '#core/examples/hillside'
 import { observe, type Node } from '../../support/house'
 
@@ -64,11 +64,43 @@ describe('live assessment', () => {
     for (let i = 0; i < log.length; i += 137) {
       const change = live.append(log.slice(i, i + 137))
       for (const key of change.gone) shown.delete(key)
-      for (const r of change.changed) shown.set(resultKey(r.rule, r.subject.id), r)
+      for (const r of change.changed) {
+        if (r.outcome === 'n/a') shown.delete(resultKey(r.rule, r.subject.id))
+        else shown.set(resultKey(r.rule, r.subject.id), r)
+      }
     }
     const afresh = assess(house).results.filter(r => r.outcome !== 'n/a')
     expect(shown.size).toBe(afresh.length)
     for (const r of afresh) expect(JSON.stringify(shown.get(resultKey(r.rule, r.subject.id)))).toBe(JSON.stringify(r))
+  })
+  it('after single edits of any kind says the same as judging afresh', () => {
+    const live = new LiveAssessment()
+    const shown = new Map<string, SpokenResult>()
+    const take = (change: ReturnType<typeof live.append>) => {
+      for (const key of change.gone) shown.delete(key)
+      for (const r of change.changed) {
+        if (r.outcome === 'n/a') shown.delete(resultKey(r.rule, r.subject.id))
+        else shown.set(resultKey(r.rule, r.subject.id), r)
+      }
+      return change.totals
+    }
+    take(live.append(log))
+    const notes = log.filter(o => o.act === 'note' && o.subject !== 'premises')
+    for (let i = 0; i < 260; i++) {
+      const o = notes[(i * 37) % notes.length]!
+      if (o.act !== 'note') continue
+      // Another value seen elsewhere for the same field, a block, or a retraction of what was seen.
+      const other = notes.find(n => n.act === 'note' && n.field === o.field && n.subject.split('-')[0] !== o.subject.split('-')[0] && typeof n.value === typeof o.value)
+      const stamp = { id: `x${i}`, at: new Date(Date.UTC(2026, 8, 1, 0, 0, i)).toISOString(), by: 'x' }
+      const step: Observation = i % 5 === 0 ? { ...stamp, act: 'retract', target: o.id } : { ...stamp, act: 'note', subject: o.subject, field: o.field, value: other?.act === 'note' ? other.value : o.value, grade: i % 7 === 0 ? 'assumed' : 'seen' }
+      const totals = take(live.append([step]))
+      if (i % 13 !== 0 && i < 240) continue
+      const afresh = assess(live.ledger.house)
+      expect(totals).toEqual(afresh.totals)
+      const wrong = afresh.results.filter(r => r.outcome !== 'n/a' && JSON.stringify(shown.get(resultKey(r.rule, r.subject.id))) !== JSON.stringify(r)).map(r => `step ${i} (${step.act} ${'field' in step ? `${step.subject} ${step.field}` : ''}): ${r.rule} ${r.subject.id}`)
+      expect(wrong).toEqual([])
+      expect(shown.size).toBe(afresh.results.filter(r => r.outcome !== 'n/a').length)
+    }
   })
   it('says little when little changes', () => {
     const live = new LiveAssessment()
