@@ -17,12 +17,14 @@ export function worstMark(results: readonly SpokenResult[]): Mark | undefined {
 export function belongings(site: Site, subject: Subject): Subject[] {
   if (subject.kind === 'breaker') {
     const circuits = site.circuitsOf(subject)
-    return [subject, ...circuits, ...circuits.flatMap(c => site.children(c, 'segment')), ...site.feedersFrom(subject)]
+    const wires = [...circuits.flatMap(c => site.children(c, 'segment')), ...site.feedersFrom(subject)]
+    return [subject, ...circuits, ...wires, ...wires.flatMap(w => site.children(w, 'exposure'))]
   }
-  if (subject.kind === 'bar') return [subject, ...site.children(subject, 'screw')]
+  // The screws of a whole bar are many: the ones that hold more than one conductor, and the unfinished ones, are shown.
+  if (subject.kind === 'bar') return [subject, ...site.children(subject, 'screw').filter(s => valueOf(s, 'neutrals') === undefined || valueOf(s, 'grounds') === undefined || (valueOf(s, 'neutrals') ?? 0) + (valueOf(s, 'grounds') ?? 0) > 1)]
   if (subject.kind === 'enclosure') {
     const feeder = site.get(valueOf(subject as Subject<'enclosure'>, 'fedFrom'), 'feeder')
-    return feeder ? [subject, feeder] : [subject]
+    return feeder ? [subject, feeder, ...site.children(feeder, 'exposure')] : [subject]
   }
   return [subject]
 }

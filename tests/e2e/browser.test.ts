@@ -140,6 +140,43 @@ describe('recording', () => {
     await onDisk(page)
     expect(errors).toEqual([])
   })
+  it('a bar, its screw, a room, a sub-panel in another building, and the job itself, all by touch', async () => {
+    const { page, errors } = await freshJob()
+    await page.click('[aria-label^="neutral bar"]')
+    await clickText(page, `${margin} button`, 'record a screw')
+    for (const [field, value] of [['neutrals', '2'], ['grounds', '0']] as const) {
+      const row = `[data-field="${field}"]`
+      await page.waitForSelector(row)
+      await page.$eval(`${row} .head`, e => (e as HTMLElement).click())
+      await clickText(page, `${row} .chip`, value)
+    }
+    await hasText(page, `${margin} h3`, 'Two neutrals')
+    await typeLine(page, '2 2p 60 6cu se feeder studio')
+    await page.waitForSelector('[data-space="2"]')
+    await typeLine(page, '3 15 14cu nm-b hall outlets')
+    await page.waitForSelector('[data-space="3"]')
+    await clickText(page, '.tab', 'another')
+    await page.select('select[name="building"]', 'new')
+    await page.type('input[name="newBuilding"]', 'Studio')
+    await page.select('form.new label:last-of-type select', await page.$eval('form.new label:last-of-type select option:nth-child(2)', o => (o as HTMLOptionElement).value))
+    await clickText(page, 'form .go', 'Draw it')
+    await hasText(page, '.panel-face', 'sub-panel')
+    await clickText(page, 'button', 'about the job')
+    await page.$eval('[data-field="edition"] .head', e => (e as HTMLElement).click())
+    await clickText(page, '[data-field="edition"] .chip', '2014')
+    await hasText(page, '.top', '2014 code in force')
+    await clickText(page, '.place', 'Points')
+    await clickText(page, 'button', 'next receptacle on this circuit')
+    await page.waitForSelector('[data-field="room"]')
+    await page.$eval('[data-field="room"] .head', e => (e as HTMLElement).click())
+    await page.type('[data-field="room"] input[aria-label="name of another room"]', 'Upper hall')
+    await clickText(page, '[data-field="room"] button', 'Add')
+    await hasText(page, '[data-field="room"] .value', 'Upper hall')
+    await onDisk(page)
+    await page.reload({ waitUntil: 'networkidle0' })
+    await hasText(page, '.chain', 'Receptacle 1')
+    expect(errors).toEqual([])
+  })
   it('walks the spaces by arrow keys', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/panel?at=main`)
     await page.waitForSelector('[data-space="1"]')
@@ -184,7 +221,14 @@ describe('recording', () => {
     const kept = await page.evaluate(async () => {
       const began = performance.now()
       const margin = document.querySelector('[data-testid="margin"]')!
-      const answered = new Promise<void>((resolve) => { const o = new MutationObserver(() => { if (margin.textContent!.includes('20 A')) { o.disconnect(); resolve() } }); o.observe(margin, { subtree: true, childList: true, characterData: true }) })
+      const answered = new Promise<void>((resolve) => {
+        const observer = new MutationObserver(() => {
+          if (!margin.textContent!.includes('20 A')) return
+          observer.disconnect()
+          resolve()
+        })
+        observer.observe(margin, { subtree: true, childList: true, characterData: true })
+      })
       document.querySelector<HTMLFormElement>('form.line')!.requestSubmit()
       await answered
       return performance.now() - began

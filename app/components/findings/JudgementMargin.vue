@@ -1,5 +1,5 @@
 <script lang="ts">
-import type { Subject, SpokenResult } from '#core'
+import type { Subject, SpokenResult, Kind } from '#core'
 
 export interface JudgementMarginProps {
   /** The thing pointed at, or none for the whole. */
@@ -25,11 +25,24 @@ const looks = computed(() => looksOf(results.value).sort((a, b) => b.danger - a.
 const clear = computed(() => results.value.filter(r => r.outcome === 'clear').length)
 const shownLooks = ref(6)
 watch(() => subject?.id, () => { shownLooks.value = 6 })
-const sheetTitle = (s: Subject) => s.kind === 'segment' ? `conductors${valueOf(s as Subject<'segment'>, 'name') ? ` · ${valueOf(s as Subject<'segment'>, 'name')}` : ''}` : KIND_LABEL[s.kind]
+const sheetTitle = (s: Subject) => s.kind === 'screw' ? `screw ${valueOf(s as Subject<'screw'>, 'position') ?? ''}` : s.kind === 'segment' ? `conductors${valueOf(s as Subject<'segment'>, 'name') ? ` · ${valueOf(s as Subject<'segment'>, 'name')}` : ''}` : KIND_LABEL[s.kind]
 /** Which part of the thing pointed at a finding is about, where that is not plain. */
 const partName = (f: SpokenResult) => f.subject.kind === 'segment' ? valueOf(job.site.get(f.subject.id, 'segment'), 'name') ?? 'conductors' : f.subject.kind === 'feeder' && subject?.kind !== 'feeder' ? f.subject.label : ''
-function addConductors(circuit: Subject) {
-  job.record([{ act: 'add', subject: crypto.randomUUID(), kind: 'segment', parent: circuit.id }])
+/** What can be added to a thing, in words. */
+const GROWS: Partial<Record<Kind, readonly [kind: Kind, words: string]>> = {
+  circuit: ['segment', 'add conductors of this circuit'], segment: ['exposure', 'add a hot or crowded stretch'], feeder: ['exposure', 'add a hot or crowded stretch'],
+  bar: ['screw', 'record a screw and what lands under it'], enclosure: ['bar', 'add a bar'],
+}
+function grow(thing: Subject) {
+  const kind = GROWS[thing.kind]![0]
+  const id = crypto.randomUUID()
+  const drafts: Parameters<typeof job.record>[0][number][] = [{ act: 'add', subject: id, kind, parent: thing.id }]
+  if (kind === 'screw') {
+    const taken = job.site.children(thing, 'screw').map(s => valueOf(s, 'position') ?? 0)
+    drafts.push({ act: 'note', subject: id, field: 'position', value: Math.max(0, ...taken) + 1, grade: 'seen' })
+  }
+  job.record(drafts)
+  if (kind === 'bar') emit('pick', id)
 }
 function removeThing() {
   if (!subject) return
@@ -66,9 +79,9 @@ function removeThing() {
       <h2 class="rec">Record</h2>
       <template v-for="s in things" :key="s.id">
         <FactSheet :subject="s" :title="things.length > 1 ? sheetTitle(s) : ''" />
-        <button v-if="s.kind === 'circuit'" type="button" class="touch more" @click="addConductors(s)">add conductors of this circuit</button>
+        <button v-if="GROWS[s.kind]" type="button" class="touch more" @click="grow(s)">{{ GROWS[s.kind]![1] }}</button>
       </template>
-      <button type="button" class="touch more danger" @click="removeThing"><UIcon name="lucide:trash-2" /> it is not there: remove</button>
+      <button v-if="subject.kind !== 'premises'" type="button" class="touch more danger" @click="removeThing"><UIcon name="lucide:trash-2" /> it is not there: remove</button>
     </section>
   </div>
 </template>

@@ -12,11 +12,13 @@ export interface FactRowProps {
 export interface FactRowEmits {
   note: [value: AnyValue, grade: Grade]
   block: [reason: string]
+  /** A room that is not recorded yet. */
+  room: [name: string, use: string]
 }
 </script>
 
 <script setup lang="ts">
-import { expects, GRADES, valueSchema, valueText } from '#core'
+import { expects, FIELDS, GRADES, valueSchema, valueText } from '#core'
 
 const { field, fact = undefined, targets = [], asked = false } = defineProps<FactRowProps>()
 const emit = defineEmits<FactRowEmits>()
@@ -25,6 +27,8 @@ const grade = ref<Grade>('seen')
 const typed = ref('')
 const reason = ref('')
 const isBlocking = ref(false)
+const roomName = ref('')
+const roomUse = ref('')
 const problem = ref('')
 const known = computed(() => fact?.state === 'known' ? fact : undefined)
 const shown = computed(() => {
@@ -68,6 +72,15 @@ function setBlocked() {
   emit('block', reason.value.trim())
   isOpen.value = false
 }
+function addRoom() {
+  if (roomName.value.trim() === '') {
+    problem.value = 'Name the room'
+    return
+  }
+  emit('room', roomName.value.trim(), roomUse.value)
+  roomName.value = ''
+  isOpen.value = false
+}
 const chosen = (id: string) => Array.isArray(known.value?.value) && (known.value.value as readonly string[]).includes(id)
 function toggleRef(id: string) {
   const now = Array.isArray(known.value?.value) ? known.value.value as readonly string[] : []
@@ -100,6 +113,11 @@ function toggleRef(id: string) {
             <option value="" disabled :selected="!known">choose</option>
             <option v-for="t in targets" :key="t.id" :value="t.id" :selected="known?.value === t.id">{{ t.label }}</option>
           </select>
+          <form v-if="field.kinds.includes('room')" class="typed" @submit.prevent="addRoom">
+            <input v-model="roomName" class="field" maxlength="200" placeholder="another room" aria-label="name of another room">
+            <select v-model="roomUse" class="field" aria-label="use of the room"><option value="">use not recorded</option><option v-for="u in FIELDS.room.use.options" :key="u">{{ u }}</option></select>
+            <button type="submit" class="plain">Add</button>
+          </form>
         </template>
         <template v-else-if="field.type === 'refs'">
           <button type="button" class="chip" :aria-pressed="known !== undefined && (known.value as readonly string[]).length === 0" @click="set([])">none</button>

@@ -5,7 +5,7 @@ export interface FactSheetProps { subject: Subject, title?: string }
 </script>
 
 <script setup lang="ts">
-import { FIELDS, labelOf } from '#core'
+import { FIELDS, labelOf, PREMISES_ID } from '#core'
 
 const { subject, title = '' } = defineProps<FactSheetProps>()
 const job = useJobStore()
@@ -15,12 +15,23 @@ const asked = computed(() => new Set([...job.results.values()].flatMap(r => r.mi
 const rows = computed(() => Object.entries(FIELDS[subject.kind] as Record<string, Field>).map(([name, field]) => ({
   name, field, fact: (subject.facts as Record<string, Fact | undefined>)[name], isAsked: asked.value.has(name),
 })))
+/** What places and names a thing is offered even where no judgement waits for it. */
+const ALWAYS = new Set(['name', 'label', 'room', 'after', 'slots', 'type', 'supplies', 'size', 'metal', 'wiring', 'ratingAmps', 'bondMeans'])
 /** Looked for first, then what is known, then the rest behind a touch. */
-const first = computed(() => rows.value.filter(r => r.isAsked || r.fact))
-const rest = computed(() => rows.value.filter(r => !r.isAsked && !r.fact))
+const first = computed(() => rows.value.filter(r => r.isAsked || r.fact || ALWAYS.has(r.name)))
+const rest = computed(() => rows.value.filter(r => !r.isAsked && !r.fact && !ALWAYS.has(r.name)))
 function targets(field: Field) {
   if (field.type !== 'ref' && field.type !== 'refs') return []
   return field.kinds.flatMap(kind => (job.site.all[kind as Kind] as Subject[])).filter(s => s.id !== subject.id).map(s => ({ id: s.id, label: labelOf(job.site, s) })).sort((a, b) => a.label.localeCompare(b.label, 'en', { numeric: true }))
+}
+/** A room found while recording a point in it: added, named, and the point put there, in one step. */
+function addRoom(field: string, name: string, use: string) {
+  const id = crypto.randomUUID()
+  job.record([
+    { act: 'add', subject: id, kind: 'room', parent: PREMISES_ID }, { act: 'note', subject: id, field: 'name', value: name, grade: 'seen' },
+    ...use ? [{ act: 'note' as const, subject: id, field: 'use', value: use, grade: 'seen' as const }] : [],
+    { act: 'note', subject: subject.id, field, value: id, grade: 'seen' },
+  ])
 }
 const note = (field: string, value: AnyValue, grade: Grade) => job.note(subject.id, field, value, grade)
 </script>
@@ -28,9 +39,9 @@ const note = (field: string, value: AnyValue, grade: Grade) => job.note(subject.
 <template>
   <section class="sheet">
     <h3 v-if="title" class="small soft">{{ title }}</h3>
-    <FactRow v-for="r in first" :key="r.name" :field="r.field" :fact="r.fact" :asked="r.isAsked" :targets="targets(r.field)" :data-field="r.name" @note="(v, g) => note(r.name, v, g)" @block="reason => job.block(subject.id, r.name, reason)" />
-    <template v-if="showsAll">
-      <FactRow v-for="r in rest" :key="r.name" :field="r.field" :fact="r.fact" :targets="targets(r.field)" :data-field="r.name" @note="(v, g) => note(r.name, v, g)" @block="reason => job.block(subject.id, r.name, reason)" />
+    <FactRow v-for="r in first" :key="r.name" :field="r.field" :fact="r.fact" :asked="r.isAsked" :targets="targets(r.field)" :data-field="r.name" @note="(v, g) => note(r.name, v, g)" @block="reason => job.block(subject.id, r.name, reason)" @room="(name, use) => addRoom(r.name, name, use)" />
+    <template v-if="showsAll || rows.length <= 6">
+      <FactRow v-for="r in rest" :key="r.name" :field="r.field" :fact="r.fact" :targets="targets(r.field)" :data-field="r.name" @note="(v, g) => note(r.name, v, g)" @block="reason => job.block(subject.id, r.name, reason)" @room="(name, use) => addRoom(r.name, name, use)" />
     </template>
     <button v-else-if="rest.length" type="button" class="touch more" @click="showsAll = true">{{ rest.length }} more to record</button>
   </section>

@@ -4,7 +4,7 @@ import { PREMISES_ID, valueOf } from '#core'
 const emit = defineEmits<{ made: [id: string] }>()
 const job = useJobStore()
 const isFirst = computed(() => job.site.all.enclosure.length === 0)
-const form = reactive({ name: 'Service panel', type: 'panel' as 'panel' | 'disconnect' | 'meter', place: 'indoors' as 'indoors' | 'outdoors', spaces: 24, main: 'main breaker' as 'main breaker' | 'main lugs', mainAmps: 200, bus: 'single phase' as 'single phase' | 'three phase', from: 'utility' })
+const form = reactive({ name: 'Service panel', type: 'panel' as 'panel' | 'disconnect' | 'meter', place: 'indoors' as 'indoors' | 'outdoors', spaces: 24, main: 'main breaker' as 'main breaker' | 'main lugs', mainAmps: 200, bus: 'single phase' as 'single phase' | 'three phase', from: 'utility', building: '', newBuilding: '' })
 onMounted(() => {
   if (!isFirst.value) Object.assign(form, { name: 'Sub-panel', main: 'main lugs', from: '' })
 })
@@ -18,7 +18,13 @@ function make() {
   const facts: Record<string, string | number> = { name: form.name.trim() || 'Panel', type: form.type, place: form.place }
   if (form.type === 'panel') Object.assign(facts, { spaces: form.spaces, bus: form.bus, numbering: 'odd left, even right', mainKind: form.main })
   if (form.type === 'panel' ? form.main === 'main breaker' : form.type === 'disconnect') Object.assign(facts, { mainKind: 'main breaker', mainAmps: form.mainAmps })
-  const drafts: Parameters<typeof job.record>[0][number][] = [{ act: 'add', subject: id, kind: 'enclosure', parent: PREMISES_ID }]
+  const drafts: Parameters<typeof job.record>[0][number][] = []
+  let parent = form.building || PREMISES_ID
+  if (form.building === 'new') {
+    parent = crypto.randomUUID()
+    drafts.push({ act: 'add', subject: parent, kind: 'building', parent: PREMISES_ID }, { act: 'note', subject: parent, field: 'name', value: form.newBuilding.trim() || 'Detached building', grade: 'seen' }, { act: 'note', subject: parent, field: 'isDetached', value: true, grade: 'seen' })
+  }
+  drafts.push({ act: 'add', subject: id, kind: 'enclosure', parent })
   if (form.from === 'utility') facts.fedFrom = 'utility'
   else if (form.from) {
     const known = job.site.feedersFrom({ id: form.from } as never)[0]
@@ -52,6 +58,10 @@ function make() {
       <fieldset><legend>Main</legend><div class="row"><button v-for="t in ['main breaker', 'main lugs'] as const" :key="t" type="button" class="chip" :aria-pressed="form.main === t" @click="form.main = t">{{ t }}</button></div></fieldset>
     </template>
     <fieldset v-if="form.type === 'disconnect' || (form.type === 'panel' && form.main === 'main breaker')"><legend>Main rating</legend><div class="row"><button v-for="n in [60, 100, 125, 150, 200]" :key="n" type="button" class="chip" :aria-pressed="form.mainAmps === n" @click="form.mainAmps = n">{{ n }} A</button></div></fieldset>
+    <label>In
+      <select v-model="form.building" class="field" name="building"><option value="">the main building</option><option v-for="b in job.site.all.building" :key="b.id" :value="b.id">{{ valueOf(b, 'name') ?? b.id }}</option><option value="new">another, detached building</option></select>
+    </label>
+    <label v-if="form.building === 'new'">Its name<input v-model="form.newBuilding" class="field" maxlength="200" name="newBuilding"></label>
     <label>Fed from
       <select v-model="form.from" class="field"><option value="utility">the utility</option><option v-for="s in sources" :key="s.id" :value="s.id">{{ s.label }}</option><option value="">not found yet</option></select>
     </label>

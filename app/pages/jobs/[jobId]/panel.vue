@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener, useMediaQuery } from '@vueuse/core'
-import { labelOf, valueOf, type Line, type Subject } from '#core'
+import { labelOf, PREMISES_ID, valueOf, type Line, type Subject } from '#core'
 
 const { job, problem, isLoading, load } = useOpenJob()
 const { markOf } = useMarks()
@@ -31,7 +31,7 @@ function select(id: string) {
   const subject = job.house.subjects.get(id)
   selectedSpace.value = undefined
   // A finding about a circuit or conductor is shown on its breaker.
-  if (subject && ['circuit', 'segment', 'screw', 'feeder'].includes(subject.kind)) {
+  if (subject && ['circuit', 'segment', 'screw', 'feeder', 'exposure'].includes(subject.kind)) {
     const owner = [...job.site.all.breaker, ...job.site.all.bar, ...job.site.all.enclosure].find(b => belongings(job.site, b as Subject).some(s => s.id === id))
     selectedId.value = owner?.id ?? id
   } else selectedId.value = id
@@ -97,6 +97,9 @@ const subtitle = computed(() => {
 
 <template>
   <AppShell v-model:margin="isMarginOpen" :title="valueOf(job.site.premises, 'name') ?? 'Job'" :subtitle="subtitle" :margin-note="selected ? labelOf(job.site, selected) : `${hereFaults} found · ${hereLooks} to look at`">
+    <template #tools>
+      <button type="button" class="about touch" @click="select(PREMISES_ID)">about the job</button>
+    </template>
     <PageState :is-loading="isLoading" :problem="problem" @again="load">
       <nav v-if="enclosures.length" class="tabs no-print" aria-label="enclosures">
         <button v-for="e in enclosures" :key="e.id" type="button" class="tab" :aria-current="e === enclosure && !isDrawing" @click="show(e.id)">
@@ -126,6 +129,7 @@ const subtitle = computed(() => {
 </template>
 
 <style scoped>
+.about { min-height: 44px; padding: 0 0.6rem; white-space: nowrap; }
 .tabs { display: flex; flex-wrap: wrap; gap: 0 1.1rem; margin-bottom: 0.5rem; }
 @media (max-width: 900px) { .tabs { flex-wrap: nowrap; overflow-x: auto; scrollbar-width: none; } }
 .tab { min-height: 36px; display: inline-flex; align-items: center; gap: 0.4rem; white-space: nowrap; color: var(--soft); font-weight: 600; border-bottom: 3px solid transparent; cursor: pointer; }
