@@ -1,5 +1,5 @@
 import type { Context } from '../engine/context'
-import { say } from '../engine/say'
+import { say, type Step } from '../engine/say'
 import type { Verdict } from '../engine/verdict'
 import type { Subject } from '../model/house'
 
@@ -10,9 +10,10 @@ export type Multiwire = { readonly circuits: readonly Subject<'circuit'>[], read
 
 /**
  * Gathers the multiwire group a circuit belongs to. The group is judged once, on its first circuit.
+ * A group on one breaker of several poles keeps both multiwire rules, and `onePole` says how.
  * Whether a circuit shares its neutral is asked, except where a two-wire cable or a breaker of several poles answers.
  */
-export function multiwireOf(circuit: Subject<'circuit'>, c: Context): Multiwire {
+export function multiwireOf(circuit: Subject<'circuit'>, c: Context, onePole: Step): Multiwire {
   const group = c.site.neutralGroup(circuit)
   if (group.circuits.length < 2) return { verdict: alone(circuit, c) }
   if (group.circuits[0] !== circuit) {
@@ -28,6 +29,11 @@ export function multiwireOf(circuit: Subject<'circuit'>, c: Context): Multiwire 
     else if (!breakers.includes(breaker)) breakers.push(breaker)
   }
   if (isOpen) return { verdict: c.undecided(say('Nobody has found which breaker feeds each of them')) }
+  if (breakers.length === 1) {
+    const poles = c.ask(breakers[0]!, 'poles')
+    if (poles === undefined) return { verdict: c.undecided() }
+    return { verdict: poles > 1 ? c.clear(onePole) : c.na(say('Both on one single-pole breaker: no second hot')) }
+  }
   return { circuits: group.circuits, breakers }
 }
 

@@ -88,7 +88,9 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
     judge(desk) {
       const bars = desk.site.children(desk.subject, 'bar').filter(b => ['ground', 'electrode'].includes(desk.ask(b, 'role') ?? ''))
       if (bars.some(b => desk.ask(b, 'isTiedToNeutral') === false && desk.ask(b, 'isBondedToEnclosure') === false)) return desk.offered('For the bar that is tied to nothing')
-      return bars.length ? desk.conditional('See whether each ground bar is tied') : desk.refused('No separate ground bar here')
+      if (bars.length === 0) return desk.refused('No separate ground bar here')
+      const advice = desk.conditional('See whether each ground bar is tied')
+      return advice.missing.length > 0 ? advice : desk.refused('Every ground bar here is tied to the neutral or to the enclosure')
     } }),
   defineRemedy({ id: 'ground-rod-only', title: 'Drive a ground rod instead', gives: 'Nothing against a fault', steps: [], judge: desk => desk.refused('A rod of 25 Ω passes about 5 A: no breaker opens; only the bond to the neutral clears a fault') }),
   defineRemedy({ id: 'separate-neutral', title: 'Remove the bond, grounds to their own bar', gives: 'Neutral current on the neutral only', steps: ['Prove the feeder ground first', 'Mount a listed ground bar on the enclosure and move the grounds', 'Remove screw or strap'], cautions: ['Order matters: grounds find their new bar before the bond comes off', 'Incoming feeder lugs stay live with the sub-panel main off'], tests: ['Neutral lifted, power off: no continuity from neutral bar to enclosure', 'Clamp on the feeder ground: about 0 A'], needsPermit: true, judge: separate }),

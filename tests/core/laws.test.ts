@@ -1,3 +1,4 @@
+import { existsSync, readdirSync } from 'node:fs'
 import fc from 'fast-check'
 import { assess, evaluate, Ledger, RULES, Site, writeHouse, type House, type Outcome } from '#core'
 import { DEMO_HOUSES } from '#core/examples/index'
@@ -110,4 +111,10 @@ describe('the list of rules', () => {
     const used = new Set(RULES.flatMap(r => r.remedies))
     expect(REMEDIES.map(r => r.id).filter(id => !used.has(id))).toEqual([])
   })
+})
+
+it('each rule is one file named after its id', () => {
+  const files = readdirSync('core/rules', { recursive: true }).map(String).filter(f => f.endsWith('.ts') && !f.startsWith('index')).map(f => f.replace(/^.*\//, '').replace('.ts', ''))
+  expect(files.sort()).toEqual(RULES.map(r => r.id).sort())
+  for (const rule of RULES) expect(existsSync(`core/rules/${rule.family}/${rule.id}.ts`) || existsSync(`core/rules/panels/${rule.id}.ts`) || existsSync(`core/rules/conductors/${rule.id}.ts`)).toBe(true)
 })

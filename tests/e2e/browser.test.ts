@@ -161,7 +161,7 @@ describe('recording', () => {
     await page.select('form.new label:last-of-type select', await page.$eval('form.new label:last-of-type select option:nth-child(2)', o => (o as HTMLOptionElement).value))
     await clickText(page, 'form .go', 'Draw it')
     await hasText(page, '.panel-face', 'sub-panel')
-    await clickText(page, 'button', 'about the job')
+    await page.click('button[aria-label="about the job"]')
     await page.$eval('[data-field="edition"] .head', e => (e as HTMLElement).click())
     await clickText(page, '[data-field="edition"] .chip', '2014')
     await hasText(page, '.top', '2014 code in force')

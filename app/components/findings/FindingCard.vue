@@ -33,7 +33,7 @@ const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offer
     <p v-if="finding.remark" class="soft">{{ finding.remark }}.</p>
     <p class="small"><b>{{ finding.standing }}</b><span class="soft">: {{ finding.standingWhy }}</span></p>
     <p class="foot">
-      <button type="button" class="touch" :aria-expanded="isOpen" @click="isOpen = !isOpen">{{ isOpen ? 'hide the sum' : 'show the sum' }}</button>
+      <button type="button" class="touch" :aria-expanded="isOpen" @click="isOpen = !isOpen">{{ isOpen ? 'hide the sum' : wide || fixes ? 'show the sum' : 'show the sum and the remedies' }}</button>
       <span v-if="!wide && !fixes" class="small soft">{{ offered }} of {{ finding.remedies.length }} remedies open</span>
     </p>
     <div v-if="isOpen" class="sum small">

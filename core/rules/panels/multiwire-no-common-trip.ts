@@ -11,14 +11,9 @@ export const multiwireNoCommonTrip = defineRule({
   remedies: ['two-pole-breaker', 'listed-handle-tie'],
   traps: ['A listed handle tie is enough only for line-to-neutral loads', 'Before 2008 only where both hots land on one yoke', 'A nail or wire through the handles is not a tie'],
   judge(circuit, c) {
-    const multiwire = multiwireOf(circuit, c)
+    const multiwire = multiwireOf(circuit, c, say('One breaker disconnects all hots'))
     if ('verdict' in multiwire) return multiwire.verdict
     const { circuits, breakers } = multiwire
-    if (breakers.length === 1) {
-      const poles = c.ask(breakers[0]!, 'poles')
-      if (poles === undefined) return c.undecided()
-      return poles > 1 ? c.clear(say('One {poles}-pole breaker', { poles })) : c.na(say('Both on one single-pole breaker: no second hot'))
-    }
     const ties = breakers.map(b => c.ask(b, 'handleTie'))
     const bad = ties.find(t => t === 'not tied' || t === 'improvised tie')
     const yokes = circuits.map(x => c.ask(x, 'isOnOneYoke'))

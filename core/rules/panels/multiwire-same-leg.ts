@@ -15,14 +15,9 @@ export const multiwireSameLeg = defineRule({
   remedies: ['move-to-other-leg', 'two-pole-breaker'],
   traps: ['Both halves of a twin breaker are on one leg', 'Three hots on a 120/240 V neutral always share a leg', 'Legs follow the numbering of the spaces and the bus; a measurement beats both'],
   judge(circuit, c) {
-    const multiwire = multiwireOf(circuit, c)
+    const multiwire = multiwireOf(circuit, c, say('One breaker of several poles spans the legs'))
     if ('verdict' in multiwire) return multiwire.verdict
     const { circuits, breakers } = multiwire
-    if (breakers.length === 1) {
-      const poles = c.ask(breakers[0]!, 'poles')
-      if (poles === undefined) return c.undecided()
-      return poles > 1 ? c.clear(say('One {poles}-pole breaker spans the legs', { poles })) : c.na(say('Both on one single-pole breaker: no second hot'))
-    }
     const byLeg = new Map<Leg, Subject<'breaker'>[]>()
     let isOpen = false
     for (const breaker of breakers) {

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { isKind, SEVERITIES, STAGES, valueOf, type Severity } from '#core'
 
 const { job, problem, isLoading, load } = useOpenJob()
+const isNarrow = useMediaQuery('(max-width: 900px)')
 const router = useRouter()
 const tab = ref<'found' | 'open'>('found')
 const only = ref<Severity>()
@@ -49,7 +51,7 @@ function go(id: string) {
         <p v-else-if="!job.faults.length" class="soft none">No fault found so far. What is not decided yet is listed beside.</p>
         <p v-else-if="!groups.length" class="soft none">No finding matches.</p>
         <section v-for="g in groups" :key="g.severity" class="group">
-          <FindingCard v-for="f in g.faults" :key="`${f.rule}${f.subject.id}`" :finding="f" wide />
+          <FindingCard v-for="f in g.faults" :key="`${f.rule}${f.subject.id}`" :finding="f" :wide="!isNarrow" />
         </section>
       </template>
 
@@ -77,5 +79,5 @@ function go(id: string) {
 .stage { max-width: 52rem; margin-bottom: 1.4rem; }
 .caution { color: var(--repair); display: flex; gap: 0.4rem; align-items: center; }
 .tool-link { min-height: 44px; display: inline-flex; align-items: center; padding: 0 0.6rem; }
-@media (max-width: 900px) { .find { margin-left: 0; width: 100%; padding-bottom: 0.5rem; } .find .field { width: 100%; } }
+@media (max-width: 900px) { .filters { flex-wrap: nowrap; overflow-x: auto; scrollbar-width: none; } .filters .chip { white-space: nowrap; flex: none; } .find { margin-left: 0; width: 100%; padding-bottom: 0.5rem; } .find .field { width: 100%; } }
 </style>
