@@ -5,6 +5,7 @@ import { expects } from '../model/values'
 import { checkLinks, checkObservations } from './check'
 import { observationsFromHouse, type Stamper } from './from-house'
 import { problemsOf, UnreadableFile, found } from './problems'
+import { respell } from './spelling'
 import { FILE_VERSION, HouseFile, LogFile, MAX_FILE_BYTES } from './schema'
 
 /** What a readable file holds. */
@@ -35,7 +36,7 @@ export function readJob(raw: unknown, stamp: Stamper): ReadFile {
 
   let observations: Observation[]
   if (form === 'house') {
-    const parsed = HouseFile.safeParse(raw)
+    const parsed = HouseFile.safeParse(respell(raw))
     if (!parsed.success) throw new UnreadableFile(problemsOf(parsed.error, raw, expectedInHouse))
     const made = observationsFromHouse(parsed.data, stamp)
     if ('problems' in made) throw new UnreadableFile(made.problems.slice(0, 20))

@@ -79,6 +79,11 @@ describe('round trips', () => {
     const own = new Ledger(observe(source))
     expect(writeHouse(own.house, id => own.find(id))).toMatchObject({ premises: { yearBuilt: { value: 1961, grade: 'told', remark: 'owner' } }, enclosures: [{ cover: { blocked: 'locked' } }] })
   })
+  it('takes other spellings of a choice, by hand, and a number for a size', () => {
+    const own = new Ledger(observe(panel([run(20, { size: 12, metal: 'Aluminum', wiring: 'nm-b' }, {}, { protection: { value: 'gfci', grade: 'read' } })])))
+    expect(own.house.subjects.get('s')!.facts).toMatchObject({ size: { value: '12' }, metal: { value: 'aluminium' }, wiring: { value: 'NM-B' } })
+    expect(own.house.subjects.get('b')!.facts).toMatchObject({ protection: { value: 'GFCI', grade: 'read' } })
+  })
   it('brings other units to the declared one', () => {
     const own = new Ledger(observe(panel([run(20, { exposures: [{ id: 'x', what: 'hot', ambientC: { value: 122, unit: '°F' } }] })], { workingDepthIn: { value: 3, unit: 'ft' } })))
     expect(own.house.subjects.get('x')!.facts).toMatchObject({ ambientC: { value: 50 } })
