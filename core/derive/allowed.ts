@@ -1,7 +1,8 @@
 import type { Subject, FactRef } from '../model/house'
 import { allowedDevice, type Allowed } from '../tables/allowed-device'
 import type { Column, TableMetal } from '../tables/ampacity'
-import { Trail, type Site } from './site'
+import type { Site } from './site'
+import { Trail } from './trail'
 
 /**
  * What a run may stand behind, judged under every value an unseen fact could have.

@@ -1,5 +1,6 @@
 import type { Subject } from '../model/house'
-import { Trail, type Site, type Walked } from './site'
+import type { Site } from './site'
+import { Trail, type Walked } from './trail'
 
 /** Whether the neutral is joined to the enclosure metal, by a means of its own or by the bar it lands on. 250.24, 250.142. */
 export function neutralBondOf(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {

@@ -1,5 +1,6 @@
 import type { Subject } from '../model/house'
-import { Trail, type Site, type Walked } from './site'
+import type { Site } from './site'
+import { Trail, type Walked } from './trail'
 
 /** How the slot for ground stands: a path shown to be there, or none that counts. */
 export type GroundState = 'good' | 'none'

@@ -1,6 +1,7 @@
 import type { Subject } from '../model/house'
-import type { Site, Walked } from './site'
-import { Trail } from './site'
+import type { Site } from './site'
+import type { Walked } from './trail'
+import { Trail } from './trail'
 
 export type Leg = 'A' | 'B' | 'C'
 

@@ -1,5 +1,6 @@
 import type { Subject, FactRef } from '../model/house'
-import { Trail, type Site } from './site'
+import type { Site } from './site'
+import { Trail } from './trail'
 
 /** Circuits recorded as sharing one neutral, and what that rests on. */
 export interface NeutralGroup {

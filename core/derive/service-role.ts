@@ -1,5 +1,6 @@
 import type { Subject } from '../model/house'
-import { Trail, type Site, type Walked } from './site'
+import type { Site } from './site'
+import { Trail, type Walked } from './trail'
 
 /** service: the service disconnect · supply: between utility and it · load: anywhere after it. */
 export type ServiceRole = 'service' | 'supply' | 'load'

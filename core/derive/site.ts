@@ -2,16 +2,14 @@
  * One pass over a house: lists by kind, walks along the supply, circuits with their chains.
  * Rules read this instead of searching. Every walk keeps the facts it rested on.
  */
-import type { FieldName, Kind, Value, Year } from '../model/fields'
+import type { Kind, Year } from '../model/fields'
 import { valueOf, type Fact, type FactRef, type House, type Subject } from '../model/house'
 import { EDITIONS, type Edition } from '../tables/editions'
 import { sharedNeutrals, type NeutralGroup } from './neutrals'
 import type { GfciSource } from './ground'
+import type { Walked } from './trail'
 import { serviceRoles, type ServiceRole } from './service-role'
 import { upstreamOf, type Upstream } from './upstream'
-
-/** A conclusion of a walk and the facts it rests on; `value` undefined where some of them are missing. */
-export interface Walked<T> { readonly value: T | undefined, readonly rests: readonly FactRef[] }
 
 type ByKind = { [K in Kind]: Subject<K>[] }
 const NONE: readonly never[] = []
@@ -127,16 +125,6 @@ export class Site {
     if (fact?.state !== 'known') return undefined
     const year = fact.value as Year
     return typeof year === 'number' ? { from: year, to: year } : { from: year[0], to: year[1] }
-  }
-}
-
-/** Reads facts outside a rule, keeping what the reading rested on. */
-export class Trail {
-  readonly rests: FactRef[] = []
-  ask<K extends Kind, F extends FieldName<K>>(subject: Subject<K>, field: F): Value<K, F> | undefined {
-    const fact = subject.facts[field] as Fact<Value<K, F>> | undefined
-    this.rests.push((fact as FactRef | undefined) ?? { state: 'unseen', subject: subject.id, field })
-    return fact?.state === 'known' ? fact.value : undefined
   }
 }
 

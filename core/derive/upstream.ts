@@ -1,5 +1,6 @@
 import { valueOf, type Subject } from '../model/house'
-import { Trail, type Site, type Walked } from './site'
+import type { Site } from './site'
+import { Trail, type Walked } from './trail'
 
 /** Protection ahead of a breaker's own: the smallest device upstream, and whether the walk reached the supply. */
 export interface Upstream {

@@ -1,6 +1,7 @@
 import type { FieldName, Kind, Value } from '../model/fields'
 import type { FactRef, Subject } from '../model/house'
-import { Trail, type Site } from '../derive/site'
+import type { Site } from '../derive/site'
+import { Trail } from '../derive/trail'
 import { say, type Step } from '../engine/say'
 import type { Result } from '../engine/evaluate'
 

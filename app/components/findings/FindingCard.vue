@@ -33,7 +33,7 @@ const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offer
     <p v-if="finding.remark" class="soft">{{ finding.remark }}.</p>
     <p class="small"><b>{{ finding.standing }}</b><span class="soft">: {{ finding.standingWhy }}</span></p>
     <p class="foot">
-      <button type="button" class="touch" :aria-expanded="isOpen" @click="isOpen = !isOpen">{{ isOpen ? 'hide the sum' : wide || fixes ? 'show the sum' : 'show the sum and the remedies' }}</button>
+      <button type="button" class="touch" :aria-expanded="isOpen" @click="isOpen = !isOpen">{{ isOpen ? 'hide the sum' : wide || fixes ? 'show the sum' : 'sum and remedies' }}</button>
       <span v-if="!wide && !fixes" class="small soft">{{ offered }} of {{ finding.remedies.length }} remedies open</span>
     </p>
     <div v-if="isOpen" class="sum small">
@@ -70,7 +70,7 @@ header { display: flex; justify-content: space-between; align-items: center; }
 h3 { font-weight: 700; margin: 0.25rem 0 0.15rem; }
 .where { font-weight: 400; color: var(--soft); }
 .foot { display: flex; justify-content: space-between; align-items: center; margin-top: 0.2rem; }
-.foot .touch { min-height: 32px; }
+.foot .touch { min-height: 32px; text-align: left; }
 .sum { border-top: 1px solid var(--line); padding-top: 0.5rem; display: grid; gap: 0.4rem; }
 .sum ol { list-style: decimal; padding-left: 1.2rem; }
 .sum table { width: 100%; } caption { text-align: left; } td { padding: 0.12rem 0.4rem 0.12rem 0; vertical-align: top; } .val { font-weight: 600; }
