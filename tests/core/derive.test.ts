@@ -1,6 +1,7 @@
-import { gfciOf, groundOf, legsOf, neutralBondOf, type Subject } from '#core'
+import { gfciOf, groundOf, legsOf, neutralBondOf, overlapsIn, type Subject } from '#core'
 import { allowedBand } from '#core/derive/allowed'
 import { sharesBar } from '#core/derive/bond'
+import { hillside } from '#core/examples/hillside'
 import { allowedDevice } from '#core/tables/allowed-device'
 import { panel, siteOf, outlet, run, type Node } from '../support/house'
 
@@ -117,4 +118,26 @@ describe('the band of allowed devices', () => {
   it('takes the worst of several stretches', () => {
     expect(bandOf({ size: '10', metal: 'copper', wiring: 'NM-B', exposures: [{ what: 'hot', ambientC: 40 }, { what: 'crowded', currentCarrying: 12 }] }).low.ampacity).toBe(20)
   })
+})
+
+describe('breakers in one space', () => {
+  const pairs = (more: Node, ...list: Node[]) => {
+    const site = siteOf(panel(list.map((b, i) => ({ id: `b${i}`, poles: 1, ...b })), more))
+    return overlapsIn(site, site.get('main', 'enclosure')!).map(p => p.map(b => b.id).join(' '))
+  }
+  it.each<[string, string[], string[]]>([
+    ['a two-pole breaker in 18 reaches 20', pairs({}, { space: 18, poles: 2 }, { space: 20 }), ['b0 b1']],
+    ['18 and 19 stand across from each other', pairs({}, { space: 18, poles: 2 }, { space: 19 }), []],
+    ['down each side a two-pole breaker in 3 reaches 4', pairs({ numbering: 'down each side' }, { space: 3, poles: 2 }, { space: 4 }), ['b0 b1']],
+    ['two halves share a space', pairs({}, { space: 5, half: 'a' }, { space: 5, half: 'b' }), []],
+    ['the same half twice', pairs({}, { space: 5, half: 'a' }, { space: 5, half: 'a' }), ['b0 b1']],
+    ['a whole breaker over a half', pairs({}, { space: 5, half: 'b' }, { space: 5 }), ['b0 b1']],
+    ['no space recorded', pairs({}, { space: 5 }, {}), []],
+  ])('%s', (_name, got, expected) => {
+    expect(got).toEqual(expected)
+  })
+})
+it('the demo panels have no two breakers in one space', () => {
+  const site = siteOf(hillside() as Node)
+  expect(site.all.enclosure.flatMap(e => overlapsIn(site, e))).toEqual([])
 })

@@ -107,6 +107,13 @@ describe('recording', () => {
     await onDisk(page)
     expect(errors).toEqual([])
   })
+  it('says when two breakers are recorded in one space', async () => {
+    const { page } = await freshJob()
+    await typeLine(page, '3 2p 30 10cu nm dryer')
+    await page.waitForSelector('[data-space="3"]')
+    await typeLine(page, '5 20 12cu nm bath')
+    await hasText(page, '.overlap', 'space 3 · dryer and space 5 · bath are recorded in the same space')
+  })
   it('says live what was understood and what could not be read, and keeps nothing half read', async () => {
     const { page } = await freshJob()
     await page.focus('#breaker-line')

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener, useMediaQuery } from '@vueuse/core'
-import { labelOf, PREMISES_ID, valueOf, type Line, type Subject } from '#core'
+import { labelOf, overlapsIn, PREMISES_ID, valueOf, type Line, type Subject } from '#core'
 
 const { job, problem, isLoading, load } = useOpenJob()
 const { markOf } = useMarks()
@@ -24,6 +24,8 @@ const lineSpace = computed(() => selectedSpace.value ?? valueOf(selectedBreaker.
 const within = computed(() => new Set(enclosure.value ? [enclosure.value, ...job.site.children(enclosure.value, 'bar'), ...job.site.children(enclosure.value, 'breaker')].flatMap(s => belongings(job.site, s)).map(s => s.id) : []))
 const hereFaults = computed(() => [...job.results.values()].filter(r => r.outcome === 'fault' && within.value.has(r.subject.id)).length)
 const hereLooks = computed(() => new Set([...job.results.values()].filter(r => within.value.has(r.subject.id)).flatMap(r => r.missing.map(m => `${m.subject} ${m.field}`))).size)
+const overlaps = computed(() => enclosure.value ? overlapsIn(job.site, enclosure.value) : [])
+const shortLabel = (b: Subject<'breaker'>) => labelOf(job.site, b).replace(/^.*?, (?=space )/, '')
 const known = computed(() => [...job.results.values()].filter(r => within.value.has(r.subject.id) && r.outcome !== 'undecided').length)
 const judged = computed(() => [...job.results.values()].filter(r => within.value.has(r.subject.id)).length)
 
@@ -111,6 +113,10 @@ const subtitle = computed(() => {
       <template v-else>
         <PanelFace v-if="isPanel" :enclosure="enclosure" :site="job.site" :mark-of="markOf" :selected="selectedSpace === undefined ? selectedId : `space ${selectedSpace}`" :compact="isNarrow" @select="select" @space="selectSpace" />
         <BoxFace v-else :enclosure="enclosure" :site="job.site" :mark="markOf(enclosure)" :selected="selectedId === enclosure.id" @select="select" />
+        <p v-for="[a, b] in overlaps" :key="`${a.id}${b.id}`" class="overlap" role="alert">
+          <UIcon name="lucide:triangle-alert" /> {{ shortLabel(a) }} and {{ shortLabel(b) }} are recorded in the same space.
+          <button type="button" class="touch" @click="select(b.id)">correct the second</button>
+        </p>
         <div v-if="isNarrow && isPanel" class="bars">
           <button type="button" class="plain" @click="select(enclosure.id)"><SeverityMark v-if="markOf(enclosure)" :kind="markOf(enclosure)!" /> enclosure and bond</button>
           <button v-for="b in job.site.children(enclosure, 'bar')" :key="b.id" type="button" class="plain" @click="select(b.id)"><SeverityMark v-if="markOf(b)" :kind="markOf(b)!" /> {{ valueOf(b, 'role') ?? 'bar' }} bar</button>
@@ -137,5 +143,6 @@ const subtitle = computed(() => {
 .tab[aria-current="true"] { color: var(--ink); border-bottom-color: var(--touch); }
 .progress { margin-bottom: 1rem; }
 .track { height: 5px; background: var(--tint); margin-top: 0.3rem; } .track i { display: block; height: 100%; background: var(--cool); }
+.overlap { color: var(--repair); font-weight: 600; display: flex; flex-wrap: wrap; align-items: center; gap: 0.4rem; min-height: 40px; }
 .bars { display: flex; flex-wrap: wrap; gap: 0.4rem; margin-top: 0.6rem; }
 </style>
