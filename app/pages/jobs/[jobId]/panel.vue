@@ -98,7 +98,7 @@ const subtitle = computed(() => {
 </script>
 
 <template>
-  <AppShell v-model:margin="isMarginOpen" :title="valueOf(job.site.premises, 'name') ?? 'Job'" :subtitle="subtitle" :margin-note="selected ? labelOf(job.site, selected) : `${hereFaults} found · ${hereLooks} to look at`">
+  <AppShell v-model:margin="isMarginOpen" :title="valueOf(job.site.premises, 'name') ?? 'Job'" :subtitle="subtitle" :margin-note="selected ? labelOf(job.site, selected) : enclosure ? `${hereFaults} found · ${hereLooks} to look at` : 'nothing recorded yet'">
     <template #tools>
       <button type="button" class="about touch" aria-label="about the job" @click="select(PREMISES_ID)"><UIcon v-if="isNarrow" name="lucide:file-text" class="text-xl" /><template v-else>about the job</template></button>
     </template>
