@@ -1,6 +1,6 @@
 import type { Subject, FactRef } from '../model/house'
 import { allowedDevice, type Allowed } from '../tables/allowed-device'
-import type { Column, TableMetal } from '../tables/ampacity'
+import { sizeIndex, type Column, type Size, type TableMetal } from '../tables/ampacity'
 import type { Site } from './site'
 import { Trail } from './trail'
 
@@ -37,6 +37,12 @@ export function tableMetals(metal: string | undefined): readonly { metal: TableM
   }
 }
 
+/**
+ * Service-entrance cable used inside: 60 °C in the 2008 edition; from 2011 only in thermal insulation, and from 2017
+ * only 10 AWG and smaller there. 338.10(B)(4).
+ */
+const seCapHangsOnInsulation = (size: Size, edition: number): boolean => edition >= 2017 ? sizeIndex(size) <= sizeIndex('10') : edition >= 2011
+
 const asFacet = (load: LoadFact): Facet<boolean> => ({ fact: load.fact, values: load.value === undefined ? [true, false] : [load.value] })
 
 interface Facet<T> { readonly fact: FactRef | undefined, readonly values: readonly T[] }
@@ -52,7 +58,11 @@ export function allowedBand(site: Site, run: Subject<'segment'> | Subject<'feede
   const metal = trail.ask(conductor, 'metal')
   const metals: Facet<{ metal: TableMetal, isCopperClad: boolean }> = { fact: last(), values: tableMetals(metal) }
   const wiring = trail.ask(conductor, 'wiring')
-  const caps: Facet<boolean> = { fact: last(), values: wiring === undefined ? [true, false] : [CAPPED.has(wiring)] }
+  let caps: Facet<boolean> = { fact: last(), values: wiring === undefined ? [true, false] : [CAPPED.has(wiring)] }
+  if (wiring === 'SE' && seCapHangsOnInsulation(size, site.edition)) {
+    const isInInsulation = trail.ask(conductor, 'isInInsulation')
+    caps = { fact: last(), values: isInInsulation === undefined ? [true, false] : [isInInsulation] }
+  } else if (wiring === 'SE' && site.edition < 2011) caps = { fact: undefined, values: [true] }
   const fixed = wiring === undefined ? undefined : FIXED_INSULATION[wiring]
   let insulation: Facet<Column>
   if (fixed !== undefined) insulation = { fact: undefined, values: [fixed] }

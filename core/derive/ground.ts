@@ -1,4 +1,4 @@
-import type { Subject } from '../model/house'
+import { valueOf, type FactRef, type Subject } from '../model/house'
 import type { Site } from './site'
 import { Trail, type Walked } from './trail'
 
@@ -8,32 +8,44 @@ export type GroundState = 'good' | 'none'
 /** Ground path, ohms: at or under this a path is good enough to trip a breaker quickly. */
 export const GOOD_GROUND_OHMS = 1
 
+/** Ground path, ohms: above this no breaker opens on a fault (120 V / 5 Ω = 24 A), whatever wire is in the box. 250.4(A)(5). */
+export const NO_GROUND_OHMS = 5
+
 /**
  * Whether a receptacle has an equipment ground. A wire seen in the box is a ground only once a tester or an
- * impedance reading shows it goes somewhere (how well is a question of quality, not of presence); a tester alone proves nothing, since a jumper to neutral reads
- * "correct" too. Raceway and armour need the impedance. 250.118, 406.4(D).
+ * impedance reading shows it goes somewhere; a tester alone proves nothing, since a jumper to neutral reads
+ * "correct" too. Raceway and armour need the impedance and a listed type: old spiral armour without a bonding strip
+ * is none, however it measures cold. 250.118, 406.4(D).
  */
-export function groundOf(point: Subject<'point'>): Walked<GroundState> {
-  let walked = GROUNDS.get(point)
+export function groundOf(site: Site, point: Subject<'point'>): Walked<GroundState> {
+  let walked = site.grounds.get(point.id)
   if (!walked) {
     const trail = new Trail()
-    GROUNDS.set(point, walked = { value: decide(point, trail), rests: trail.rests })
+    site.grounds.set(point.id, walked = { value: decide(site, point, trail), rests: trail.rests })
   }
   return walked
 }
 
-/** Subjects are replaced whole when they change, so what was read off one stays true of it. */
-const GROUNDS = new WeakMap<Subject<'point'>, Walked<GroundState>>()
-
-function decide(point: Subject<'point'>, trail: Trail): GroundState | undefined {
+function decide(site: Site, point: Subject<'point'>, trail: Trail): GroundState | undefined {
   const lamps = trail.ask(point, 'lamps')
   if (lamps === 'open ground') return 'none'
   const ground = trail.ask(point, 'ground')
   if (ground === 'none' || ground === 'present, not connected') return 'none'
   if (ground === undefined) return undefined
   const ohms = trail.ask(point, 'groundOhms')
+  if (ohms !== undefined && ohms > NO_GROUND_OHMS) return 'none'
   if (ground === 'connected') return lamps === 'correct' || ohms !== undefined ? 'good' : undefined
-  return ohms === undefined ? undefined : ohms <= GOOD_GROUND_OHMS ? 'good' : 'none'
+  if (ohms !== undefined && ohms > GOOD_GROUND_OHMS) return 'none'
+  const circuit = site.get(trail.ask(point, 'circuit'), 'circuit')
+  const wirings = circuit ? site.children(circuit, 'segment').map(s => trail.ask(s, 'wiring')) : []
+  if (wirings.includes('old spiral armour')) return 'none'
+  return ohms === undefined || wirings.length === 0 || wirings.includes(undefined) ? undefined : 'good'
+}
+
+/** What to look at for a ground: the facts not known, or the circuit where none of its wiring was recorded. */
+export function openGround(rests: readonly FactRef[], point: Subject<'point'>): FactRef[] {
+  const open = rests.filter(f => f.state !== 'known')
+  return open.length > 0 ? open : [{ state: 'unseen', subject: valueOf(point, 'circuit') ?? point.id, field: 'label' }]
 }
 
 /** Where a point's ground-fault protection sits: in the device, in the breaker, in a device ahead, or nowhere. */

@@ -6,7 +6,7 @@ import type { Kind, Year } from '../model/fields'
 import { valueOf, type Fact, type FactRef, type House, type Subject } from '../model/house'
 import { EDITIONS, type Edition } from '../tables/editions'
 import { sharedNeutrals, type NeutralGroup } from './neutrals'
-import type { GfciSource } from './ground'
+import type { GfciSource, GroundState } from './ground'
 import type { Walked } from './trail'
 import { serviceRoles, type ServiceRole } from './service-role'
 import { upstreamOf, type Upstream } from './upstream'
@@ -28,6 +28,8 @@ export class Site {
   #neutrals: Map<string, NeutralGroup> | undefined
   /** Ground-fault protection already walked, by point. */
   readonly gfci = new Map<string, Walked<GfciSource>>()
+  /** Grounds already walked, by point. */
+  readonly grounds = new Map<string, Walked<GroundState>>()
   readonly #upstream = new Map<string, Walked<Upstream>>()
 
   constructor(readonly house: House) {

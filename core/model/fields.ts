@@ -58,6 +58,7 @@ const conductor = (stage: Stage) => ({
   wiring: choice('wiring method', WIRINGS, at(stage, 'Read the jacket print or see the raceway at the entry', 'flashlight')),
   insulationC: choice('insulation rating', [60, 75, 90] as const, at(stage, 'Read the print on the conductor', 'flashlight'), '°C'),
   terminalsC: choice('terminal marking, the lower of both ends', [60, 75] as const, at(stage, 'Read the temperature marking at both ends', 'flashlight'), '°C'),
+  isInInsulation: flag('runs inside in thermal insulation', at(stage, 'See whether the cable runs inside the building and through thermal insulation', 'flashlight')),
   egc: choice('equipment grounding conductor', EGCS, at(stage, 'See whether a grounding wire, raceway or armour runs with it', 'flashlight')),
   year: year('year put in', at('before', 'Ask for the permit or invoice; read the date on jacket or device')),
 })

@@ -64,7 +64,7 @@ export function derivedOf(site: Site, subject: Subject): Record<string, unknown>
     const years = site.yearsOf(point)
     const metal = valueOf(point, 'metal')
     const kinds = tableMetals(metal)
-    return { $ground: orNull(groundOf(point).value), $gfci: orNull(gfciOf(site, point).value), $yearFrom: years.from, $yearTo: years.to, $metalKind: kinds.every(k => k.metal === 'copper') ? 'copper' : kinds.length > 1 ? 'open' : kinds[0]!.isCopperClad ? 'clad' : 'aluminium' }
+    return { $ground: orNull(groundOf(site, point).value), $gfci: orNull(gfciOf(site, point).value), $yearFrom: years.from, $yearTo: years.to, $metalKind: kinds.every(k => k.metal === 'copper') ? 'copper' : kinds.length > 1 ? 'open' : kinds[0]!.isCopperClad ? 'clad' : 'aluminium' }
   }
   return {}
 }

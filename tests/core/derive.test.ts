@@ -71,11 +71,12 @@ describe('the ground and the protection of a receptacle', () => {
   const of = (point: Node, more?: Parameters<typeof outlet>[1]) => {
     const site = siteOf(outlet(point, more))
     const p = site.get('p', 'point')!
-    return [groundOf(p).value, gfciOf(site, p).value]
+    return [groundOf(site, p).value, gfciOf(site, p).value]
   }
   const gfciFirst: Node[] = [{ id: 'a', type: 'receptacle', after: 'panel', protection: 'GFCI' }, { id: 'lamp', type: 'luminaire', after: 'a', isFedFromLoadSide: true }]
   it.each<[string, (string | undefined)[], (string | undefined)[]]>([
     ['a wire and a lamp tester together', of({ ground: 'connected', lamps: 'correct' }), ['good', undefined]],
+    ['a path of 50 Ω is no ground, wire or not', of({ ground: 'connected', groundOhms: 50 }), ['none', undefined]],
     ['a lamp tester alone', of({ lamps: 'correct' }), [undefined, undefined]],
     ['open ground whatever the box shows', of({ ground: 'connected', lamps: 'open ground' }), ['none', undefined]],
     ['the device itself', of({ protection: 'GFCI' }), [undefined, 'own']],
@@ -114,6 +115,14 @@ describe('the band of allowed devices', () => {
     expect(bandOf({ size: '12' }).missingFor(20).map(f => f.field)).toEqual(['metal'])
     expect(bandOf({ size: '8', metal: 'copper', wiring: 'steel conduit', insulationC: 75 }).missingFor(50).map(f => f.field)).toEqual(['terminalsC'])
     expect(bandOf({ size: '8', metal: 'copper', wiring: 'steel conduit', insulationC: 75 }).missingFor(40)).toEqual([])
+  })
+  it.each<[number, string, Node, number[]]>([
+    [2008, '6', {}, [40, 40]], [2011, '6', {}, [40, 50]], [2014, '6', { isInInsulation: false }, [50, 50]], [2014, '6', { isInInsulation: true }, [40, 40]],
+    [2020, '6', {}, [50, 50]], [2020, '10', {}, [25, 25]],
+  ])('service-entrance cable under %s, %s Al, %j', (edition, size, more, expected) => {
+    const site = siteOf(panel([run(20, { size, metal: 'aluminium', wiring: 'SE', insulationC: 75, terminalsC: 75, ...more })], {}, { edition }))
+    const band = allowedBand(site, site.get('s', 'segment') as Subject<'segment'>, { value: false, fact: undefined }, { value: false, fact: undefined })
+    expect(band.isKnown && [band.low.allowed, band.high.allowed]).toEqual(expected)
   })
   it('takes the worst of several stretches', () => {
     expect(bandOf({ size: '10', metal: 'copper', wiring: 'NM-B', exposures: [{ what: 'hot', ambientC: 40 }, { what: 'crowded', currentCarrying: 12 }] }).low.ampacity).toBe(20)

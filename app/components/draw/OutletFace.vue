@@ -8,7 +8,7 @@ export interface OutletFaceProps { point: Subject<'point'>, site: Site, size?: n
 const { point, site, size = 46 } = defineProps<OutletFaceProps>()
 const type = computed(() => valueOf(point, 'type'))
 const slots = computed(() => valueOf(point, 'slots'))
-const ground = computed(() => groundOf(point).value)
+const ground = computed(() => groundOf(site, point).value)
 const own = computed(() => valueOf(point, 'protection'))
 const isGfci = computed(() => own.value === 'GFCI' || own.value === 'dual')
 const words = computed(() => [type.value, slots.value && `${slots.value} slots`, type.value === 'receptacle' && (ground.value === 'good' ? 'grounded' : ground.value === 'none' ? 'no ground' : 'ground not settled'), gfciOf(site, point).value].filter(Boolean).join(', '))

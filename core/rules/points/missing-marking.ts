@@ -1,6 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { gfciOf, groundOf } from '../../derive/ground'
+import { gfciOf, groundOf, openGround } from '../../derive/ground'
 
 /** A protected receptacle without a ground says so where people can read it. */
 export const missingMarking = defineRule({
@@ -14,13 +14,13 @@ export const missingMarking = defineRule({
     const slots = c.ask(point, 'slots')
     if (slots === 'two') return c.na(say('Two slots promise no ground'))
     if (type === undefined || slots === undefined) return c.undecided()
-    const ground = groundOf(point)
+    const ground = groundOf(c.site, point)
     c.rest(ground.rests)
     if (ground.value === 'good') return c.na(say('It has a ground'))
     const gfci = gfciOf(c.site, point)
     c.rest(gfci.rests)
     if (gfci.value === 'none') return c.na(say('No ground-fault protection to mark'))
-    if (ground.value === undefined) return c.undecided(say('Whether there is a ground has not been settled'), [], ground.rests.filter(f => f.state !== 'known'))
+    if (ground.value === undefined) return c.undecided(say('Whether there is a ground has not been settled'), [], openGround(ground.rests, point))
     if (gfci.value === undefined) return c.undecided(say('Ground-fault protection has not been settled'), [], gfci.rests.filter(f => f.state !== 'known'))
     const noGround = c.ask(point, 'isMarkedNoGround')
     const isDownstream = gfci.value !== 'own'

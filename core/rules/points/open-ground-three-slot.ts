@@ -1,6 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { gfciOf, groundOf } from '../../derive/ground'
+import { gfciOf, groundOf, openGround } from '../../derive/ground'
 
 /** A three-slot face promises a ground: there is one, or there is ground-fault protection and a label saying so. */
 export const openGroundThreeSlot = defineRule({
@@ -29,7 +29,7 @@ export const openGroundThreeSlot = defineRule({
       if (years.from >= GROUND_RUN_SINCE) return c.fault(say('A circuit of {year} needs a ground', { year: years.from }), { danger: 2 })
       return c.undecided(say('Whether the circuit is older than about 1962 is not known'))
     }
-    const ground = groundOf(point)
+    const ground = groundOf(c.site, point)
     c.rest(ground.rests)
     if (ground.value === 'good') {
       const ohms = c.ask(point, 'groundOhms')
@@ -37,7 +37,7 @@ export const openGroundThreeSlot = defineRule({
     }
     const gfci = gfciOf(c.site, point)
     c.rest(gfci.rests)
-    if (ground.value === undefined) return c.undecided(say('Whether there is a ground has not been settled'), [], ground.rests.filter(f => f.state !== 'known'))
+    if (ground.value === undefined) return c.undecided(say('Whether there is a ground has not been settled'), [], openGround(ground.rests, point))
     if (gfci.value === undefined) return c.undecided(say('No ground; ground-fault protection has not been settled'), [], gfci.rests.filter(f => f.state !== 'known'))
     if (gfci.value === 'none') {
       return c.fault(say('Three slots, no ground and no ground-fault protection'), { danger: 3, working: [say('a fault in a three-wire appliance has no path back: its frame stays live until somebody touches it')] })
