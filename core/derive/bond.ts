@@ -4,6 +4,10 @@ import { Trail, type Walked } from './trail'
 
 /** Whether the neutral is joined to the enclosure metal, by a means of its own or by the bar it lands on. 250.24, 250.142. */
 export function neutralBondOf(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {
+  return remembered(site.bonds, enclosure.id, () => walkBond(site, enclosure))
+}
+
+function walkBond(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {
   const trail = new Trail()
   const means = trail.ask(enclosure, 'bondMeans')
   let value: boolean | undefined = means === undefined ? undefined : means !== 'none'
@@ -21,6 +25,10 @@ export function neutralBondOf(site: Site, enclosure: Subject<'enclosure'>): Walk
 
 /** Whether neutrals and grounds share a bar in an enclosure. */
 export function sharesBar(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {
+  return remembered(site.sharedBars, enclosure.id, () => walkBars(site, enclosure))
+}
+
+function walkBars(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {
   const trail = new Trail()
   const landings = trail.ask(enclosure, 'landings')
   if (landings === 'on a common bar') return { value: true, rests: trail.rests }
@@ -43,4 +51,10 @@ export function sharesBar(site: Site, enclosure: Subject<'enclosure'>): Walked<b
     if (role === undefined || !isCounted) value = undefined
   }
   return { value, rests: trail.rests }
+}
+
+function remembered<T>(known: Map<string, T>, key: string, walk: () => T): T {
+  let found = known.get(key)
+  if (found === undefined) known.set(key, found = walk())
+  return found
 }

@@ -30,6 +30,9 @@ export class Site {
   readonly gfci = new Map<string, Walked<GfciSource>>()
   /** Grounds already walked, by point. */
   readonly grounds = new Map<string, Walked<GroundState>>()
+  /** Neutral bonds and shared bars already walked, by enclosure. */
+  readonly bonds = new Map<string, Walked<boolean>>()
+  readonly sharedBars = new Map<string, Walked<boolean>>()
   readonly #upstream = new Map<string, Walked<Upstream>>()
 
   constructor(readonly house: House) {

@@ -38,3 +38,42 @@ export interface Undecided extends Common {
 }
 export interface NotApplicable { readonly outcome: 'n/a', readonly why: Step, readonly working: readonly Step[], readonly asked: readonly FactRef[] }
 export type Verdict = Fault | Clear | Undecided | NotApplicable
+
+/** Details only some verdicts have. */
+export interface Detail {
+  readonly danger?: Danger
+  readonly compare?: Comparison
+  readonly since?: number
+  readonly lawfulBefore?: number
+  readonly remark?: Step
+  /** Facts to look at: a list, or which of the asked ones. */
+  readonly lacks?: readonly FactRef[] | 'open' | 'assumed'
+}
+
+/** A verdict as the reader makes it: what it asked stays where it was written, and is listed when somebody wants the list. */
+export class Ruling {
+  private listed: readonly FactRef[] | undefined = undefined
+  constructor(readonly outcome: Outcome, readonly why: Step, readonly working: readonly Step[], private readonly paper: readonly FactRef[], private readonly from: number, private readonly to: number, private readonly detail: Detail | undefined) {}
+
+  get asked(): readonly FactRef[] { return this.listed ??= this.paper.slice(this.from, this.to) }
+  get danger(): Danger | undefined { return this.detail?.danger }
+  get compare(): Comparison | undefined { return this.detail?.compare }
+  get since(): number | undefined { return this.detail?.since }
+  get lawfulBefore(): number | undefined { return this.detail?.lawfulBefore }
+  get remark(): Step | undefined { return this.detail?.remark }
+  get missing(): readonly FactRef[] {
+    const lacks = this.detail?.lacks
+    if (lacks === undefined) return []
+    return unique(lacks === 'open' ? this.asked.filter(isOpen) : lacks === 'assumed' ? this.asked.filter(f => f.state === 'known' && f.grade === 'assumed') : lacks)
+  }
+}
+
+/** Not known; or a year known only as an interval, which is half an answer. */
+const isOpen = (fact: FactRef): boolean => fact.state !== 'known' || ((fact.field === 'year' || fact.field === 'yearBuilt') && typeof fact.value !== 'number')
+
+/** The same fact asked for twice is named once. */
+function unique(refs: readonly FactRef[]): FactRef[] {
+  const found: FactRef[] = []
+  for (const r of refs) if (!found.some(o => o.subject === r.subject && o.field === r.field)) found.push(r)
+  return found
+}
