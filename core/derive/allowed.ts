@@ -76,7 +76,12 @@ export function allowedBand(site: Site, run: Subject<'segment'> | Subject<'feede
     terminals = { fact: last(), values: marked === undefined ? [60, 75] : [marked] }
   }
   const loads: Facet<boolean> = asFacet(feedsSeveralReceptacles)
-  const wholes: Facet<boolean> = asFacet(carriesWholeDwelling)
+  let wholes: Facet<boolean> = asFacet(carriesWholeDwelling)
+  // Two legs and the neutral of 208Y/120 have the reduced dwelling sizes only from the 2017 edition.
+  if (carriesWholeDwelling.value === true && site.edition < 2017) {
+    const supply = trail.ask(site.premises, 'supply')
+    wholes = { fact: last(), values: supply === undefined ? [true, false] : [supply === '120/240 V single phase'] }
+  }
 
   const stretches: { ambientC: number, currentCarrying: number }[] = []
   const missing: FactRef[] = []

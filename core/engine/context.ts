@@ -60,9 +60,7 @@ export class Context {
 
   /** What has been asked so far, as a copy of its own. */
   get asked(): readonly FactRef[] {
-    const asked = new Array<FactRef>(this.count)
-    for (let i = 0; i < asked.length; i++) asked[i] = this.paper[i]!
-    return asked
+    return this.paper.slice(this.from, this.count)
   }
 
   fault(why: Step, detail: FaultDetail): Fault {

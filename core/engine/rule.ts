@@ -14,7 +14,7 @@ export type Trigger = 'replaced' | 'extended' | 'new'
 export interface Rule<K extends Kind = Kind> {
   /** Id of the fault in the catalogue; never reused. */
   readonly id: string
-  readonly family: 'conductors' | 'panels' | 'points'
+  readonly family: 'conductors' | 'service' | 'panels' | 'points'
   /** What must hold. */
   readonly title: string
   /** The fault in a few words, for lists. */

@@ -3,12 +3,7 @@
  * studio of 1998, a greenhouse on an old three-wire feeder and a well house with a drop of its own.
  * Built as a hand-written house file, so that it also exercises the reader.
  */
-type Node = Record<string, unknown>
-const told = (value: unknown) => ({ value, grade: 'told' })
-const measured = (value: unknown, instrument: string) => ({ value, grade: 'measured', instrument })
-const gauge = (value: unknown) => ({ value, grade: 'gauge', instrument: 'wire gauge' })
-const read = (value: unknown) => ({ value, grade: 'read' })
-const blocked = (reason: string) => ({ blocked: reason })
+import { blocked, gauge, measured, read, told, type Node } from './grades'
 
 const ROOMS: Record<string, readonly [name: string, use: string]> = {
   kitchen: ['Kitchen', 'kitchen'], dining: ['Dining room', 'living'], living: ['Living room', 'living'], hall: ['Hall', 'hallway'],
@@ -36,9 +31,10 @@ const TESTED = { lamps: 'correct', protection: 'none', condition: 'sound', groun
 const TWO_WIRE = { lamps: 'open ground', ground: 'none', protection: 'none', condition: 'sound', metal: 'tinned copper' }
 const UNSEEN = { condition: 'sound' }
 
-const cu = (size: string, more: Node = {}): Node => ({ size: gauge(size), metal: 'copper', wiring: read('NM-B'), conductors: 2, egc: 'wire', isWhiteHot: false, insulation: 'sound', entry: 'clamp or bushing', ...more })
-const old = (size: string, more: Node = {}): Node => ({ size: gauge(size), metal: 'tinned copper', wiring: 'cloth NM', conductors: 2, egc: 'none', isWhiteHot: false, insulation: 'sound', entry: 'clamp or bushing', ...more })
-const al = (size: string, more: Node = {}): Node => ({ size: gauge(size), metal: 'aluminium', wiring: 'NM', conductors: 2, egc: 'wire', isWhiteHot: false, insulation: 'sound', entry: 'clamp or bushing', ...more })
+const LANDED = { workmanship: 'sound', tape: 'none' }
+const cu = (size: string, more: Node = {}): Node => ({ size: gauge(size), metal: 'copper', core: 'copper colour', surface: 'copper colour', ...LANDED, wiring: read('NM-B'), conductors: 2, egc: 'wire', isWhiteHot: false, insulation: 'sound', entry: 'clamp or bushing', ...more })
+const old = (size: string, more: Node = {}): Node => ({ size: gauge(size), metal: 'tinned copper', core: 'copper colour', surface: 'silver colour', ...LANDED, wiring: 'cloth NM', conductors: 2, egc: 'none', isWhiteHot: false, insulation: 'sound', entry: 'clamp or bushing', ...more })
+const al = (size: string, more: Node = {}): Node => ({ size: gauge(size), metal: 'aluminium', core: 'silver colour', surface: 'silver colour', ...LANDED, wiring: 'NM', conductors: 2, egc: 'wire', isWhiteHot: false, insulation: 'sound', entry: 'clamp or bushing', ...more })
 
 const SOUND = { device: 'breaker', protection: 'standard', conductorsOnTerminal: 1, termination: 'sound', fitsPanel: 'listed', role: 'branch' }
 function breaker(space: number, ratingAmps: number, circuit: Node | undefined, more: Node = {}): Node {
@@ -46,13 +42,13 @@ function breaker(space: number, ratingAmps: number, circuit: Node | undefined, m
 }
 
 const MAIN_BREAKERS: Node[] = [
-  breaker(1, 50, { id: 'range', label: 'Range', supplies: 'cooking appliance', segments: [cu('6', { wiring: 'NM', conductors: 3, year: 1961, insulation: 'sound' })], points: [{ id: 'range-1', name: 'Range outlet', room: 'room-kitchen', type: 'hard-wired outlet', after: 'panel' }], loadAmps: measured(31, 'clamp meter') }, { poles: 2, handleTie: 'common trip' }),
+  breaker(1, 50, { id: 'range', label: 'Range', supplies: 'cooking appliance', segments: [cu('6', { wiring: 'NM', conductors: 3, year: 1961, insulation: 'sound' })], points: [{ id: 'range-1', name: 'Range outlet', room: 'room-kitchen', type: 'hard-wired outlet', after: 'panel' }], loadAmps: measured(31, 'clamp meter') }, { poles: 2, handleTie: 'common trip', temperatureC: measured(38, 'infrared thermometer') }),
   breaker(2, 60, undefined, { poles: 2, role: 'feeder', handleTie: 'common trip', label: 'Kiln studio', isAluminiumMarked: true }),
   breaker(5, 20, { id: 'counter-left', label: 'Kitchen counter left', supplies: 'receptacles', requiredUse: 'kitchen small-appliance', sharesNeutralWith: ['counter-right'], feedsLineToLine: false, isOnOneYoke: false, isGroupedInPanel: true, year: told(1994), segments: [cu('12', { conductors: 3, year: told(1994) })],
     points: chain('counter-left', ['kitchen', 'kitchen', 'kitchen', 'dining'], { ...GROUNDED, year: told(1994) }, { 1: { protection: 'GFCI' }, 2: { isFedFromLoadSide: true, gfciTest: 'goes dead' } }) }, { handleTie: 'not tied' }),
   breaker(6, 20, { id: 'pump-booster', label: 'Booster pump', supplies: 'motor', nameplateMca: read(14), nameplateMocp: read(30), loadAmps: measured(9.1, 'clamp meter'), segments: [cu('12')], points: [{ id: 'booster-1', name: 'Booster pump', room: 'room-utility', type: 'hard-wired outlet', after: 'panel' }] }, { poles: 2, handleTie: 'common trip' }),
-  breaker(7, 20, { id: 'kiln-lights', label: 'Stair and porch lights', supplies: 'lighting', year: told(1998), loadAmps: measured(6.2, 'clamp meter'), segments: [cu('12', { name: 'from the panel' }), cu('14', { name: 'beyond the stair box', year: told(1998) })],
-    points: [light('kl-1', 'stair', 'panel'), light('kl-2', 'porch', 'kl-1'), light('kl-3', 'porch', 'kl-2', { name: 'Porch steps light' }), { id: 'kl-4', name: 'Porch receptacle', room: 'room-porch', type: 'receptacle', slots: 'three', deviceAmps: 15, after: 'kl-3', lamps: 'correct', protection: 'GFCI', ground: 'connected', condition: 'sound', metal: 'copper', neutralGroundRiseV: 0.9 }] }),
+  breaker(7, 20, { id: 'kiln-lights', label: 'Stair and porch lights', supplies: 'lighting', year: told(1998), loadAmps: measured(6.2, 'clamp meter'), segments: [cu('12', { name: 'from the panel' }), cu('14', { name: 'beyond the stair box', year: told(1998), isTap: false })],
+    points: [light('kl-1', 'stair', 'panel'), light('kl-2', 'porch', 'kl-1'), light('kl-3', 'porch', 'kl-2', { name: 'Porch steps light' }), { id: 'kl-4', name: 'Porch receptacle', room: 'room-porch', type: 'receptacle', slots: 'three', deviceAmps: 15, after: 'kl-3', lamps: 'correct', protection: 'GFCI', ground: 'connected', condition: 'sound', metal: 'copper', neutralGroundRiseV: 0.9 }] }, { temperatureC: measured(29, 'infrared thermometer') }),
   breaker(9, 20, { id: 'counter-right', label: 'Kitchen counter right', supplies: 'receptacles', requiredUse: 'kitchen small-appliance', sharesNeutralWith: ['counter-left'], feedsLineToLine: false, isOnOneYoke: false, isGroupedInPanel: true, year: told(1994), segments: [cu('12', { conductors: 3, name: 'shared cable', year: told(1994) })],
     points: chain('counter-right', ['kitchen', 'kitchen', 'kitchen'], { ...GROUNDED, year: told(1994) }, { 1: { protection: 'GFCI' } }) }, { handleTie: 'not tied' }),
   breaker(10, 15, { id: 'bed-east', label: 'Bedrooms east', supplies: 'receptacles and lighting', year: told(1961), segments: [old('14')],
@@ -61,25 +57,25 @@ const MAIN_BREAKERS: Node[] = [
     points: [...chain('living', ['living', 'living', 'living', 'living', 'hall', 'hall'], { ...TWO_WIRE, isFedFromLoadSide: true, protection: 'none', isMarkedNoGround: true, isMarkedGfci: true }, { 1: { protection: 'GFCI', isFedFromLoadSide: false, isMarkedGfci: false, boxVolumeIn3: measured(12.5, 'tape'), conductorsInBox: 4, groundsInBox: 0, largestInBox: '14', hasInternalClamps: true }, 4: { isMarkedGfci: false }, 5: { isMarkedNoGround: false, isMarkedGfci: false }, 6: { isMarkedNoGround: blocked('behind a radiator cover'), isMarkedGfci: blocked('behind a radiator cover') } }), light('living-7', 'hall', 'living-6')] }),
   breaker(12, 15, { id: 'bed-west', label: 'Bedroom west', supplies: 'receptacles and lighting', year: told(1961), segments: [old('14', { insulation: 'brittle' })],
     points: chain('bed-west', ['bed2', 'bed2', 'bed2', 'bed2'], TWO_WIRE, { 1: { lamps: 'correct', hasNeutralGroundJumper: true }, 2: { lamps: 'correct', ground: blocked('box painted shut') }, 3: { slots: 'two' }, 4: { boxVolumeIn3: measured(10, 'tape'), conductorsInBox: 4, groundsInBox: 0, largestInBox: '14', hasInternalClamps: true } }) }),
-  breaker(13, 20, { id: 'bath', label: 'Bathroom', supplies: 'receptacles', requiredUse: 'bathroom receptacles', year: told(1994), segments: [{ ...cu('12'), size: blocked('conductor hidden behind the bar') }], points: chain('bath', ['bath', 'bath'], { ...GROUNDED, protection: 'GFCI' }) }),
-  breaker(14, 15, { id: 'laundry', label: 'Laundry', supplies: 'receptacles', requiredUse: 'laundry', year: told(1994), loadAmps: measured(10.4, 'clamp meter'), segments: [cu('12')], points: chain('laundry', ['laundry', 'laundry', 'utility'], GROUNDED, { 3: { groundOhms: measured(2.6, 'branch analyser') } }) }),
+  breaker(13, 20, { id: 'bath', label: 'Bathroom', supplies: 'receptacles', requiredUse: 'bathroom receptacles', year: told(1994), segments: [{ ...cu('12'), size: blocked('conductor hidden behind the bar'), core: blocked('conductor hidden behind the bar'), workmanship: blocked('conductor hidden behind the bar'), tape: blocked('conductor hidden behind the bar') }], points: chain('bath', ['bath', 'bath'], { ...GROUNDED, protection: 'GFCI' }) }),
+  breaker(14, 15, { id: 'laundry', label: 'Laundry', supplies: 'receptacles', requiredUse: 'laundry', year: told(1994), loadAmps: measured(10.4, 'clamp meter'), segments: [cu('12')], points: chain('laundry', ['laundry', 'laundry', 'utility'], GROUNDED, { 3: { groundOhms: measured(2.6, 'branch analyser') } }) }, { temperatureC: measured(53, 'infrared thermometer'), termination: 'discoloured' }),
   breaker(15, 15, { id: 'furnace', label: 'Furnace', supplies: 'fixed appliance', segments: [cu('14')], points: [{ id: 'furnace-1', name: 'Furnace switch', room: 'room-utility', type: 'switch', after: 'panel', deviceAmps: 15, condition: 'sound', metal: 'copper' }] }),
   breaker(16, 20, { id: 'garage', label: 'Garage', supplies: 'receptacles', requiredUse: 'garage', year: told(1994), segments: [cu('12')], points: chain('garage', ['garage', 'garage', 'garage'], TESTED, { 1: { protection: 'GFCI' }, 2: { isFedFromLoadSide: true }, 3: { condition: 'cracked', isFedFromLoadSide: false } }) }),
-  breaker(17, 15, { id: 'alarms', label: 'Smoke alarms', supplies: 'alarms', segments: [cu('14')], points: [{ id: 'alarm-1', name: 'Hall alarm', room: 'room-hall', type: 'alarm', after: 'panel' }, { id: 'alarm-2', name: 'Bedroom alarm', room: 'room-bed1', type: 'alarm', after: 'alarm-1' }] }),
+  breaker(17, 15, { id: 'alarms', label: 'Smoke alarms', supplies: 'alarms', segments: [cu('14', { support: 'within 12 in and every 4½ ft', boring: '1¼ in or more from the edge', firestop: 'sealed' })], points: [{ id: 'alarm-1', name: 'Hall alarm', room: 'room-hall', type: 'alarm', after: 'panel' }, { id: 'alarm-2', name: 'Bedroom alarm', room: 'room-bed1', type: 'alarm', after: 'alarm-1' }] }),
   breaker(18, 30, { id: 'dryer', label: 'Dryer', supplies: 'fixed appliance', segments: [{ ...cu('10'), metal: 'copper-looking' }], points: [{ id: 'dryer-1', name: 'Dryer outlet', room: 'room-laundry', type: 'hard-wired outlet', after: 'panel' }] }, { poles: 2, handleTie: 'common trip' }),
   breaker(19, 25, { id: 'cooler', label: 'Attic cooler', supplies: 'air conditioning', nameplateMca: read(13), nameplateMocp: read(25), segments: [cu('12', { exposures: [{ what: 'hot', ambientC: measured(48, 'thermometer'), name: 'attic' }] })], points: [{ id: 'cooler-1', name: 'Attic cooler', room: 'room-attic', type: 'hard-wired outlet', after: 'panel' }] }, { poles: 2, handleTie: 'common trip' }),
   breaker(22, 90, undefined, { poles: 2, role: 'feeder', handleTie: 'common trip', label: 'Garden level', isAluminiumMarked: true }),
-  breaker(23, 20, { id: 'workbench', label: 'Workbench', supplies: 'receptacles', segments: [{ ...cu('14'), size: { value: '14', grade: 'assumed' } }], points: chain('workbench', ['workshop', 'workshop', 'workshop'], TESTED) }, { conductorsOnTerminal: 2, isMarkedForTwo: blocked('print turned to the back') }),
+  breaker(23, 20, { id: 'workbench', label: 'Workbench', supplies: 'receptacles', segments: [{ ...cu('14'), size: { value: '14', grade: 'assumed' }, core: 'silver colour', workmanship: 'nicked', tape: 'packing, masking or other' }], points: chain('workbench', ['workshop', 'workshop', 'workshop'], TESTED) }, { conductorsOnTerminal: 2, isMarkedForTwo: blocked('print turned to the back') }),
   breaker(25, 30, undefined, { poles: 2, role: 'feeder', handleTie: 'common trip', label: 'Greenhouse' }),
-  breaker(26, 20, { id: 'den', label: 'Den and guest room', supplies: 'receptacles and lighting', segments: [cu('12', { isWhiteHot: true, isWhiteMarked: false, year: told(1994) })], points: [...chain('den', ['den', 'den', 'den', 'guest', 'guest'], TESTED, { 4: { neutralGroundRiseV: measured(0, 'branch analyser'), ground: blocked('box not opened on this visit') } }), light('den-6', 'den', 'den-5')] }, { termination: 'discoloured' }),
+  breaker(26, 20, { id: 'den', label: 'Den and guest room', supplies: 'receptacles and lighting', segments: [cu('12', { isWhiteHot: true, isWhiteMarked: false, year: told(1994), support: 'stapled on edge or too many', isFished: false, boring: 'plated', firestop: 'none' })], points: [...chain('den', ['den', 'den', 'den', 'guest', 'guest'], TESTED, { 4: { neutralGroundRiseV: measured(0, 'branch analyser'), ground: blocked('box not opened on this visit') } }), light('den-6', 'den', 'den-5')] }, { termination: 'discoloured' }),
   breaker(28, 15, undefined, { role: 'spare', conductorsOnTerminal: 0 }),
 ]
 
 const GARDEN: Node[] = [
   breaker(1, 20, { id: 'garden-east', label: 'Garden rooms east', supplies: 'receptacles and lighting', year: told(1972), segments: [al('10')],
-    points: chain('garden-east', ['den', 'guest', 'guest', 'guest', 'den'], { ...GROUNDED, metal: 'aluminium', termination: 'binding screw', aluminiumMarking: 'none', year: told(1972) }, { 2: { aluminiumMarking: 'CO/ALR', year: 1996 }, 3: { termination: 'push-in' }, 4: { aluminiumMarking: blocked('strap painted over') }, 5: { metal: 'silver-looking' } }) }, { isAluminiumMarked: true, space: 1 }),
+    points: chain('garden-east', ['den', 'guest', 'guest', 'guest', 'den'], { ...GROUNDED, metal: 'aluminium', termination: 'binding screw', aluminiumMarking: 'none', year: told(1972) }, { 2: { aluminiumMarking: 'CO/ALR', year: 1996, splice: 'aluminium to copper', connector: 'set-screw lug', connectorListing: read('aluminium to copper') }, 3: { termination: 'push-in' }, 4: { aluminiumMarking: blocked('strap painted over') }, 5: { metal: 'silver-looking' } }) }, { isAluminiumMarked: true, space: 1 }),
   breaker(2, 20, { id: 'garden-west', label: 'Garden rooms west', supplies: 'receptacles and lighting', year: told(1972), segments: [al('12')],
-    points: chain('garden-west', ['den', 'den', 'stair', 'guest'], { ...GROUNDED, metal: 'aluminium', termination: 'binding screw', aluminiumMarking: 'AL-CU', year: told(1969) }, { 3: { metal: 'copper', aluminiumMarking: 'none' }, 4: { metal: 'copper-clad aluminium' } }) }, { isAluminiumMarked: false }),
+    points: chain('garden-west', ['den', 'den', 'stair', 'guest'], { ...GROUNDED, metal: 'aluminium', termination: 'binding screw', aluminiumMarking: 'AL-CU', year: told(1969) }, { 3: { metal: 'copper', aluminiumMarking: 'none', splice: 'aluminium to copper', connector: 'twist-on', connectorListing: read('copper only') }, 4: { metal: 'copper-clad aluminium' } }) }, { isAluminiumMarked: false }),
   breaker(3, 20, { id: 'bath2', label: 'Garden bathroom', supplies: 'receptacles', requiredUse: 'bathroom receptacles', year: 2009, segments: [cu('12', { year: 2009 })], points: chain('bath2', ['bath2', 'bath2'], { ...GROUNDED, protection: 'GFCI', year: 2009 }, { 2: { groundToEarthV: measured(118.6, 'multimeter, low impedance'), lamps: 'correct', ground: blocked('box not opened, left switched off'), hasNeutralGroundJumper: blocked('box not opened, left switched off') } }) }),
   breaker(4, 20, { id: 'kitchenette-a', label: 'Kitchenette left', supplies: 'receptacles', requiredUse: 'kitchen small-appliance', sharesNeutralWith: ['kitchenette-b'], year: 2009, segments: [cu('12', { conductors: 3, year: 2009 })], points: chain('kitchenette-a', ['den', 'den'], { ...GROUNDED, year: 2009 }) }, { id: 'garden/4', poles: 2, handleTie: 'common trip' }),
   breaker(5, 15, { id: 'garden-lights', label: 'Garden lights', supplies: 'lighting', year: 2009, segments: [cu('14', { year: 2009 })], points: [light('gl-1', 'den', 'panel'), light('gl-2', 'guest', 'gl-1'), light('gl-3', 'stair', 'gl-2')] }),
@@ -89,7 +85,7 @@ const GARDEN: Node[] = [
 ]
 
 const STUDIO: Node[] = [
-  breaker(1, 40, { id: 'kiln', label: 'Kiln', supplies: 'fixed appliance', year: 1998, loadAmps: measured(36, 'clamp meter'), segments: [cu('10', { year: 1998 })], points: [{ id: 'kiln-1', name: 'Kiln outlet', room: 'room-studio', type: 'hard-wired outlet', after: 'panel' }] }, { poles: 2, handleTie: 'common trip' }),
+  breaker(1, 40, { id: 'kiln', label: 'Kiln', supplies: 'fixed appliance', year: 1998, loadAmps: measured(36, 'clamp meter'), applianceAmps: read(32), isDeviceMarked: true, applianceMaxDevice: read(40), segments: [cu('10', { year: 1998 })], points: [{ id: 'kiln-1', name: 'Kiln outlet', room: 'room-studio', type: 'hard-wired outlet', after: 'panel' }] }, { poles: 2, handleTie: 'common trip' }),
   breaker(2, 20, { id: 'wheel', label: 'Wheels', supplies: 'receptacles', year: 1998, segments: [cu('12')], points: chain('wheel', ['studio', 'studio', 'studio', 'glaze'], { ...GROUNDED, year: 1998 }, { 1: { protection: 'GFCI' }, 2: { isFedFromLoadSide: true }, 3: { isFedFromLoadSide: true }, 4: { isFedFromLoadSide: true } }) }),
   breaker(4, 20, { id: 'studio-lights', label: 'Studio lights', supplies: 'lighting', year: 1998, loadAmps: measured(7.5, 'clamp meter'), segments: [cu('14')], points: [light('sl-1', 'studio', 'panel'), light('sl-2', 'glaze', 'sl-1'), light('sl-3', 'studio', 'sl-2', { name: 'Kiln room second light' })] }),
   breaker(5, 20, { id: 'fan', label: 'Exhaust fan', supplies: 'motor', year: 1998, segments: [cu('14')], nameplateMca: blocked('nameplate behind the duct'), nameplateMocp: blocked('nameplate behind the duct'), points: [{ id: 'fan-1', name: 'Exhaust fan', room: 'room-studio', type: 'hard-wired outlet', after: 'panel' }] }),
@@ -97,7 +93,7 @@ const STUDIO: Node[] = [
 ]
 
 const GREENHOUSE: Node[] = [
-  breaker(1, 20, { id: 'bench-heat', label: 'Bench heat', supplies: 'fixed appliance', year: 1974, segments: [{ size: gauge('12'), metal: 'copper', wiring: 'UF', conductors: 2, egc: 'none', insulation: 'sound', entry: 'clamp or bushing', isWhiteHot: false }], points: [{ id: 'heat-1', name: 'Bench heat', room: 'room-green', type: 'hard-wired outlet', after: 'panel' }] }),
+  breaker(1, 20, { id: 'bench-heat', label: 'Bench heat', supplies: 'fixed appliance', applianceAmps: read(6), isDeviceMarked: true, applianceMaxDevice: read(15), year: 1974, segments: [{ size: gauge('12'), metal: 'copper', wiring: 'UF', conductors: 2, egc: 'none', insulation: 'sound', entry: 'clamp or bushing', isWhiteHot: false }], points: [{ id: 'heat-1', name: 'Bench heat', room: 'room-green', type: 'hard-wired outlet', after: 'panel' }] }),
   breaker(2, 15, { id: 'green-recep', label: 'Greenhouse receptacles', supplies: 'receptacles', sharesNeutralWith: ['green-fan'], year: 1974, segments: [{ size: gauge('14'), metal: 'copper', wiring: 'UF', conductors: 2, egc: 'wire', insulation: 'sound', entry: 'clamp or bushing', isWhiteHot: false }], points: chain('green-recep', ['green', 'green', 'green'], { ...UNSEEN, metal: 'copper', lamps: 'correct', protection: 'none' }, { 1: { protection: 'GFCI' } }) }),
   breaker(3, 15, { id: 'green-fan', label: 'Vent fan', supplies: 'fixed appliance', sharesNeutralWith: ['green-recep'], feedsLineToLine: false, year: 1974, segments: [{ size: gauge('14'), metal: 'copper', wiring: 'UF', conductors: 2, egc: 'wire', insulation: 'sound', entry: 'clamp or bushing', isWhiteHot: false }], points: [{ id: 'vent-1', name: 'Vent fan', room: 'room-green', type: 'hard-wired outlet', after: 'panel' }] }, { handleTie: 'improvised tie' }),
 ]
@@ -113,20 +109,22 @@ export function hillside(): Node {
     corvit: 1, form: 'house',
     premises: {
       name: 'Sorrel Bank 22', street: '22 Sorrel Bank, Upper Tansy', client: 'I. Quillon', assessor: 'R. Ambersley', visitedOn: '2026-05-12',
+      supply: measured('120/240 V single phase', 'multimeter'), serviceDrop: 'taped splices', intersystem: 'none found', waterPiping: 'metal in part', gasPiping: read('corrugated tubing'), gasBond: 'none found', doGasAppliancesHaveGround: false,
       purpose: 'purchase', yearBuilt: told(1961), edition: read(2020), allowedToStay: 'recommend upgrade', aluminiumSchool: 'listed connectors', citeSections: false,
     },
     buildings: [
       { id: 'house', name: 'House', isDetached: false, yearBuilt: told(1961), rooms: Object.entries(ROOMS).filter(([id]) => !['studio', 'glaze', 'green', 'well'].includes(id)).map(([id, [name, use]]) => ({ id: `room-${id}`, name, use })),
         enclosures: [
-          { id: 'meter', name: 'Meter', type: 'meter', place: 'outdoors', fedFrom: 'utility', openings: 0, corrosion: 'surface rust', bondMeans: 'listed bar' },
-          { id: 'main', name: 'Service panel', ...panel, place: 'indoors', marking: 'service disconnect', mainAmps: read(150), busAmps: read(200), spaces: 30, bondMeans: 'screw', coverScrews: 'pointed', openings: 1, directory: 'vague', contradictions: 2, year: 1994, workingDepthIn: measured(41, 'tape'), workingWidthIn: measured(30, 'tape'),
+          { id: 'meter', name: 'Meter', type: 'meter', place: 'outdoors', fedFrom: 'utility', openings: 0, corrosion: 'surface rust', bondMeans: 'listed bar', serviceRaceway: 'metal raceway', racewayBond: 'threaded hub' },
+          { id: 'main', name: 'Service panel', ...panel, place: 'indoors', marking: 'service disconnect', mainAmps: read(150), busAmps: read(200), spaces: 30, bondMeans: 'screw', coverScrews: 'pointed', openings: 1, directory: 'vague', contradictions: 2, year: 1994, workingDepthIn: measured(41, 'tape'), workingWidthIn: measured(30, 'tape'), workingHeightIn: measured(92, 'tape'), widthIn: measured(14.5, 'tape'), door: '90° or more', isKeptClear: true, topHandleIn: measured(68, 'tape'),
+            serviceSize: read('2/0'), serviceMetal: 'aluminium', electrodes: 'found', surge: 'none', ambientC: measured(24, 'thermometer'), maxCircuits: read(40), tandems: read('none'),
             feeder: { id: 'service', from: 'meter', size: '2/0', metal: 'aluminium', wiring: 'SE', egc: 'none', carriesWholeDwelling: true, year: 1994 },
             bars: [
               { id: 'main-neutral', role: 'neutral', isBondedToEnclosure: true, screws: 24, areAllScrewsSeen: true, screwList: screws(19, { 5: { neutrals: 2 }, 11: { neutrals: 1, grounds: 1 } }) },
               { id: 'main-ground', role: 'ground', isBondedToEnclosure: true, isTiedToNeutral: true, screws: 20, areAllScrewsSeen: true, groundsPerScrew: read(3), screwList: grounds(12) },
             ],
             breakers: MAIN_BREAKERS },
-          { id: 'garden', name: 'Garden level panel', ...panel, place: 'indoors', mainKind: 'main lugs', busAmps: read(125), spaces: 12, bondMeans: blocked('lower screws of the bar hidden by cables'), coverScrews: 'some missing', openings: 0, directory: 'legible and specific', contradictions: 0, year: told(1972), protectiveBreakers: 'none made', hasTripRecord: blocked('label of the line painted over'),
+          { id: 'garden', name: 'Garden level panel', ...panel, place: 'indoors', mainKind: 'main lugs', busAmps: read(125), spaces: 12, workingDepthIn: measured(27, 'tape'), topHandleIn: measured(81, 'tape'), tandems: read('marked spaces'), maxCircuits: read(8), bondMeans: blocked('lower screws of the bar hidden by cables'), coverScrews: 'some missing', openings: 0, directory: 'legible and specific', contradictions: 0, year: told(1972), protectiveBreakers: 'none made', hasTripRecord: blocked('label of the line painted over'),
             feeder: { id: 'garden-feeder', from: 'main/22', size: '2', metal: 'aluminium', wiring: 'SE', egc: 'wire', terminalsC: read(75), carriesWholeDwelling: false, year: told(1972), insulationC: read(75) },
             bars: [
               { id: 'garden-neutral', role: 'neutral', isBondedToEnclosure: blocked('bar hidden by cables'), screws: 16, screwList: screws(5) },
@@ -135,7 +133,7 @@ export function hillside(): Node {
             breakers: GARDEN },
           { id: 'attic-disconnect', name: 'Attic disconnect', type: 'disconnect', place: 'indoors', fedFrom: blocked('attic hatch painted shut'), cover: blocked('attic hatch painted shut') },
         ] },
-      { id: 'studio-building', name: 'Kiln studio', isDetached: true, yearBuilt: 1998, rooms: [{ id: 'room-studio', name: 'Kiln room', use: 'workshop' }, { id: 'room-glaze', name: 'Glaze bench', use: 'workshop' }],
+      { id: 'studio-building', name: 'Kiln studio', isDetached: true, fedThrough: 'a feeder', electrode: 'found', yearBuilt: 1998, rooms: [{ id: 'room-studio', name: 'Kiln room', use: 'workshop' }, { id: 'room-glaze', name: 'Glaze bench', use: 'workshop' }],
         enclosures: [{ id: 'studio-panel', name: 'Studio panel', ...panel, place: 'indoors', mainAmps: read(100), busAmps: read(100), spaces: 12, bondMeans: 'screw', coverScrews: 'all blunt', openings: 0, directory: 'legible and specific', contradictions: 0, year: 1998,
           feeder: { id: 'studio-feeder', from: 'main/2', size: gauge('4'), metal: 'aluminium', wiring: 'plastic conduit', insulationC: read(75), terminalsC: read(75), egc: 'wire', carriesWholeDwelling: false, hasOtherMetallicPath: true, hasGroundFaultProtectionAhead: false, year: 1998 },
           bars: [
@@ -143,19 +141,20 @@ export function hillside(): Node {
             { id: 'studio-ground', role: 'ground', isBondedToEnclosure: true, isTiedToNeutral: false, screws: 10, areAllScrewsSeen: true, groundsPerScrew: read(2), screwList: grounds(5) },
           ],
           breakers: STUDIO }] },
-      { id: 'greenhouse', name: 'Greenhouse', isDetached: true, yearBuilt: told(1974), rooms: [{ id: 'room-green', name: 'Greenhouse', use: 'outdoors' }],
+      { id: 'greenhouse', name: 'Greenhouse', isDetached: true, fedThrough: 'a feeder', electrode: 'none found', yearBuilt: told(1974), rooms: [{ id: 'room-green', name: 'Greenhouse', use: 'outdoors' }],
         enclosures: [{ id: 'green-panel', name: 'Greenhouse panel', ...panel, place: 'indoors', mainKind: 'main lugs', busAmps: read(60), spaces: 6, bondMeans: 'screw', coverScrews: 'all blunt', openings: 2, directory: 'missing', corrosion: 'on bus or terminals', year: told(1974), protectiveBreakers: 'none made', bus: blocked('corroded cover not removed: unsafe to open energised'),
           feeder: { id: 'green-feeder', from: 'main/25', size: gauge('10'), metal: 'copper', wiring: 'UF', egc: 'none', carriesWholeDwelling: false, hasOtherMetallicPath: false, hasGroundFaultProtectionAhead: false, year: told(1974) },
           bars: [{ id: 'green-common', role: 'common', isBondedToEnclosure: true, screws: 10, areAllScrewsSeen: true, screwList: [{ position: 1, neutrals: 1, grounds: 0 }, { position: 2, neutrals: 1, grounds: 0 }, { position: 3, neutrals: 1, grounds: 0 }, { position: 4, neutrals: 0, grounds: 1 }, { position: 5, neutrals: 0, grounds: 1 }] }],
           breakers: GREENHOUSE }] },
-      { id: 'well-house', name: 'Well house', isDetached: true, yearBuilt: told(1968), rooms: [{ id: 'room-well', name: 'Well house', use: 'utility' }],
-        enclosures: [{ id: 'well-panel', name: 'Well house panel', ...panel, place: 'indoors', fedFrom: 'utility', marking: 'service disconnect', mainAmps: read(60), busAmps: read(70), spaces: 4, bondMeans: 'none', coverScrews: 'all blunt', openings: 0, directory: 'legible and specific', contradictions: 0, year: told(1968), numbering: 'down each side',
+      { id: 'well-house', name: 'Well house', isDetached: true, electrode: blocked('footing overgrown'), yearBuilt: told(1968), rooms: [{ id: 'room-well', name: 'Well house', use: 'utility' }],
+        enclosures: [{ id: 'well-panel', name: 'Well house panel', ...panel, place: 'indoors', fedFrom: 'utility', marking: 'service disconnect', mainAmps: read(60), busAmps: read(70), spaces: 4, electrodes: 'none found', serviceRaceway: 'metal raceway', racewayBond: 'plain locknuts', serviceSize: gauge('10'), serviceMetal: 'copper', bondMeans: 'none', coverScrews: 'all blunt', openings: 0, directory: 'legible and specific', contradictions: 0, year: told(1968), numbering: 'down each side',
           bars: [{ id: 'well-neutral', role: 'neutral', isBondedToEnclosure: false, screws: 6, areAllScrewsSeen: true, screwList: screws(2) }, { id: 'well-ground', role: 'ground', isBondedToEnclosure: true, isTiedToNeutral: false, screws: 6, areAllScrewsSeen: true, groundsPerScrew: read(2), screwList: grounds(2) }],
           breakers: [
             breaker(1, 20, { id: 'well-pump', label: 'Well pump', supplies: 'motor', nameplateMca: read(12), nameplateMocp: read(15), segments: [cu('12', { wiring: 'UF' })], points: [{ id: 'pump-1', name: 'Well pump', room: 'room-well', type: 'hard-wired outlet', after: 'panel' }] }, { poles: 2, handleTie: 'common trip' }),
             breaker(3, 15, { id: 'well-light', label: 'Well light', supplies: 'receptacles and lighting', segments: [cu('14', { wiring: 'UF' })], points: [light('wl-1', 'well', 'panel'), { id: 'wl-2', name: 'Well house receptacle', room: 'room-well', type: 'receptacle', slots: 'three', after: 'wl-1', lamps: 'correct', ground: 'connected', protection: 'none', condition: 'sound', metal: 'copper' }] }),
           ] }] },
     ],
+    electrodes: [{ id: 'rod', name: 'Rod by the porch', type: 'rod', rods: 1, ohms: blocked('no earth tester on this visit'), landsIn: 'main', landsOn: 'neutral bar', size: gauge('6'), metal: 'copper', connection: 'sound', isSpliced: false, year: told(1994) }],
     circuits: [{ id: 'kitchenette-b', label: 'Kitchenette right', supplies: 'receptacles', requiredUse: 'kitchen small-appliance', fedBy: 'garden/4', sharesNeutralWith: ['kitchenette-a'], year: 2009, segments: [cu('12', { conductors: 3, year: 2009, name: 'shared cable' })], points: chain('kitchenette-b', ['den', 'den'], { ...GROUNDED, year: 2009 }) }],
   }
 }

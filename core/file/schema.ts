@@ -35,14 +35,17 @@ const feeder = z.strictObject({ ...facts('feeder'), exposures: z.array(exposure)
 const bar = z.strictObject({ ...facts('bar'), screws: z.union([z.array(screw), facts('bar').screws!]).optional(), screwList: z.array(screw).optional() })
 const breaker = z.strictObject({ ...facts('breaker'), circuit: circuit.optional(), circuits: z.array(circuit).optional() })
 const enclosure = z.strictObject({ ...facts('enclosure'), feeder: feeder.optional(), bars: z.array(bar).optional(), breakers: z.array(breaker).optional() })
+const electrode = z.strictObject(facts('electrode'))
+const bond = z.strictObject(facts('bond'))
 const room = z.strictObject(facts('room'))
-const building = z.strictObject({ ...facts('building'), rooms: z.array(room).optional(), enclosures: z.array(enclosure).optional() })
+const building = z.strictObject({ ...facts('building'), rooms: z.array(room).optional(), enclosures: z.array(enclosure).optional(), electrodes: z.array(electrode).optional() })
 
 export const HouseFile = z.strictObject({
   $schema: z.string().max(300).optional(),
   corvit: z.literal(FILE_VERSION), form: z.literal('house'),
   premises: z.strictObject(facts('premises')).optional(),
   buildings: z.array(building).optional(), rooms: z.array(room).optional(), enclosures: z.array(enclosure).optional(),
+  electrodes: z.array(electrode).optional(), bonds: z.array(bond).optional(),
   feeders: z.array(feeder).optional(), circuits: z.array(circuit).optional(), points: z.array(point).optional(),
 })
 export type HouseFile = z.infer<typeof HouseFile>

@@ -18,12 +18,12 @@ function inOrder(o: Observation): LogFile['observations'][number] {
 
 type Node = Record<string, unknown>
 const NESTS: Partial<Record<Kind, readonly [key: string, kind: Kind][]>> = {
-  building: [['rooms', 'room'], ['enclosures', 'enclosure']],
+  building: [['rooms', 'room'], ['enclosures', 'enclosure'], ['electrodes', 'electrode']],
   enclosure: [['bars', 'bar'], ['breakers', 'breaker']],
   bar: [['screwList', 'screw']],
   circuit: [['segments', 'segment']], segment: [['exposures', 'exposure']], feeder: [['exposures', 'exposure']],
 }
-const TOP: readonly [string, Kind][] = [['buildings', 'building'], ['rooms', 'room'], ['enclosures', 'enclosure'], ['feeders', 'feeder'], ['circuits', 'circuit'], ['points', 'point']]
+const TOP: readonly [string, Kind][] = [['buildings', 'building'], ['rooms', 'room'], ['enclosures', 'enclosure'], ['electrodes', 'electrode'], ['bonds', 'bond'], ['feeders', 'feeder'], ['circuits', 'circuit'], ['points', 'point']]
 
 /**
  * The present state as a plain house. Structure is nested, everything found by tracing is named by id, so that

@@ -1,5 +1,30 @@
 /** Every rule, written out: a rule that is not in this list does not exist. Ids are never reused. */
 import type { Rule } from '../engine/rule'
+import { mixedMetalSplice } from './conductors/mixed-metal-splice'
+import { unidentifiedConductorMetal } from './conductors/unidentified-conductor-metal'
+import { conductorWorkmanship } from './conductors/conductor-workmanship'
+import { wrongTape } from './conductors/wrong-tape'
+import { cableSupport } from './conductors/cable-support'
+import { applianceOvercurrent } from './conductors/appliance-overcurrent'
+import { serviceConductor } from './conductors/service-conductor'
+import { electrodeConductor } from './service/electrode-conductor'
+import { detachedElectrodeMissing } from './service/detached-electrode-missing'
+import { racewayBonding } from './service/raceway-bonding'
+import { waterBond } from './service/water-bond'
+import { gasBond } from './service/gas-bond'
+import { csstBond } from './service/csst-bond'
+import { intersystemTermination } from './service/intersystem-termination'
+import { serviceOverSix } from './service/service-over-six'
+import { surgeProtector } from './service/surge-protector'
+import { serviceDrop } from './service/service-drop'
+import { breakerHot } from './panels/breaker-hot'
+import { multiwireNotGrouped } from './panels/multiwire-not-grouped'
+import { splitBus } from './panels/split-bus'
+import { threePhasePanel } from './panels/three-phase-panel-on-single-phase'
+import { tandemMisplaced } from './panels/tandem-misplaced'
+import { spacesExceeded } from './panels/spaces-exceeded'
+import { workingSpace } from './panels/working-space'
+import { handleHeight } from './panels/handle-height'
 import { aluminiumAtUnmarkedBreaker } from './conductors/aluminium-at-unmarked-breaker'
 import { aluminiumAtUnmarkedDevice } from './conductors/aluminium-at-unmarked-device'
 import { cableUnprotectedAtEntry } from './conductors/cable-unprotected-at-entry'
@@ -35,9 +60,12 @@ import { openGroundThreeSlot } from './points/open-ground-three-slot'
 export const RULES: readonly Rule[] = [
   overfusedConductor, overfusedFeeder, nameplateMismatch, required20aCircuit, aluminiumAtUnmarkedDevice, aluminiumAtUnmarkedBreaker,
   hotOnUnmarkedWhite, insulationFailed, cableUnprotectedAtEntry,
+  mixedMetalSplice, unidentifiedConductorMetal, conductorWorkmanship, wrongTape, cableSupport, applianceOvercurrent, serviceConductor,
   mainBondMissing, neutralBondedDownstream, threeWireFeeder, doubledNeutral, doubledHot,
   multiwireNoCommonTrip, multiwireSameLeg, busOverloaded, breakerNotListed, overheatedTermination,
   deadFrontMissing, coverScrews, unusedOpening, directory, panelTripRecord, panelNoProtective, panelLocation, corrosionDebris,
+  breakerHot, multiwireNotGrouped, splitBus, threePhasePanel, tandemMisplaced, spacesExceeded, workingSpace, handleHeight,
+  electrodeConductor, detachedElectrodeMissing, racewayBonding, waterBond, gasBond, csstBond, intersystemTermination, serviceOverSix, surgeProtector, serviceDrop,
   openGroundThreeSlot, missingMarking, bootlegGround, deviceWorn,
 ]
 

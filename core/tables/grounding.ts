@@ -1,4 +1,4 @@
-import type { Size, TableMetal } from './ampacity'
+import { sizeIndex, type Size, type TableMetal } from './ampacity'
 
 /** Device rating in amperes → equipment grounding conductor, copper then aluminium. 250.122. */
 const EGC: readonly (readonly [number, Size, Size])[] = [
@@ -14,3 +14,29 @@ export function equipmentGroundSize(ratingAmps: number, metal: TableMetal): Size
   const row = EGC.find(r => ratingAmps <= r[0])
   return row?.[metal === 'copper' ? 1 : 2]
 }
+
+/** Largest service conductor, copper then aluminium → grounding electrode conductor, copper then aluminium. 250.66. */
+const GEC: readonly (readonly [Size, Size, Size, Size])[] = [
+  ['2', '1/0', '8', '6'], ['1/0', '3/0', '6', '4'], ['3/0', '250', '4', '2'], ['350', '500', '2', '1/0'], ['600', '600', '1/0', '3/0'],
+]
+
+/** Kinds of electrode whose sole connection need not be larger than a copper size. 250.66(A), (B). */
+export const SOLE_CONNECTION: Readonly<Partial<Record<string, Size>>> = { 'rod': '6', 'plate': '6', 'concrete-encased': '4' }
+
+/**
+ * Smallest grounding electrode conductor for a service conductor. Undefined beyond the table.
+ * @param electrode kind of electrode; a rod or concrete-encased one caps the size
+ * @example electrodeConductorSize('2/0', 'copper', 'copper', 'water pipe') // '4'
+ */
+export function electrodeConductorSize(service: Size, serviceMetal: TableMetal, metal: TableMetal, electrode: string): Size | undefined {
+  const row = GEC.find(r => sizeIndex(service) <= sizeIndex(r[serviceMetal === 'copper' ? 0 : 1]))
+  const size = row?.[metal === 'copper' ? 2 : 3]
+  const cap = SOLE_CONNECTION[electrode]
+  if (size === undefined || cap === undefined || metal !== 'copper') return size
+  return sizeIndex(cap) < sizeIndex(size) ? cap : size
+}
+
+/** A single rod, plate or pipe needs this or less to earth, or a second electrode. 250.53(A)(2). */
+export const SINGLE_ROD_OHMS = 25
+/** Distance between rods, feet. 250.53(B). */
+export const ROD_SPACING_FT = 6

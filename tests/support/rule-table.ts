@@ -64,11 +64,14 @@ export function hidingLaw(house: House, rule: string, on: string, outcome: Outco
   }
 }
 
-/** Every house that differs from this one by a single fact nobody has seen. The edition in force is a setting, not a sight. */
+/** What is a setting or a place, not a sight: the half of a space says where a twin breaker is, and none means a whole one. */
+export const isSetting = (kind: string, field: string): boolean => (kind === 'premises' && (field === 'edition' || field === 'visitedOn')) || (kind === 'breaker' && field === 'half')
+
+/** Every house that differs from this one by a single fact nobody has seen. */
 export function* hideEach(house: House): Generator<{ what: string, house: House }> {
   for (const subject of house.subjects.values()) {
     for (const field of Object.keys(subject.facts)) {
-      if (subject.kind === 'premises' && ['edition', 'visitedOn'].includes(field)) continue
+      if (isSetting(subject.kind, field)) continue
       const facts: Record<string, unknown> = { ...subject.facts }
       delete facts[field]
       const subjects = new Map(house.subjects)

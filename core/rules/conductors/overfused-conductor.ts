@@ -19,7 +19,7 @@ export const overfusedConductor = defineRule({
     'Unread terminal markings are judged at 60 and at 75 °C',
     'The smallest device upstream protects, if there is one source only',
     'A thinner conductor spliced on beyond is judged on its own',
-    'Cooking taps have limits of their own',
+    'Taps to cooking appliances and to single luminaires have limits of their own',
   ],
   judge(segment, c) {
     const { site } = c
@@ -72,6 +72,12 @@ function exceptions(segment: Subject<'segment'>, circuit: Subject<'circuit'>, br
     if (isTap === true) return c.na(say('A tap of a cooking circuit, with limits of its own (210.19)'))
     if (isTap === undefined) return c.undecided(say('Too large, unless this is a tap of the cooking circuit'), band.high.working)
   }
+  // What starts at the breaker is no tap.
+  if (supplies === 'lighting' && c.site.children(circuit, 'segment')[0] !== segment && band.high.ampacity >= luminaireTapAmps(rating)) {
+    const isTap = c.ask(segment, 'isTap')
+    if (isTap === true) return c.na(say('A tap to a luminaire, with limits of its own (210.19, 410.117(C))'))
+    if (isTap === undefined) return c.undecided(say('Too large, unless this is a tap of no more than 18 in to one luminaire'), band.high.working, [c.lack(segment, 'isTap')])
+  }
   const allowed = band.high.allowed
   const heat = allowed > 0 ? Math.round((rating / allowed) ** 2 * 10) / 10 : undefined
   return c.fault(say('A {rating} A device stands on a conductor good for {allowed} A', { rating, allowed }), {
@@ -81,6 +87,9 @@ function exceptions(segment: Subject<'segment'>, circuit: Subject<'circuit'>, br
     remark: heat === undefined ? undefined : say('Between {allowed} and {rating} A it overheats and nothing opens: {heat} times its rated heat at {rating} A', { allowed, rating, heat }),
   })
 }
+
+/** Least ampacity of a luminaire tap: 15 A on circuits under 40 A, 20 A on those of 40 or 50 A. 210.19. */
+const luminaireTapAmps = (rating: number): number => rating < 40 ? 15 : rating <= 50 ? 20 : Infinity
 
 /**
  * Nameplate rules: conductor at least the minimum circuit ampacity, device at most the maximum. They excuse a device

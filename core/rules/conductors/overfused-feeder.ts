@@ -1,6 +1,9 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { allowedBand } from '../../derive/allowed'
+import type { Context } from '../../engine/context'
+import type { Verdict } from '../../engine/verdict'
+import type { Subject } from '../../model/house'
 
 /** A feeder's conductors must carry what the device ahead of them lets through. */
 export const overfusedFeeder = defineRule({
@@ -10,7 +13,7 @@ export const overfusedFeeder = defineRule({
   cites: [{ section: '215.3' }, { section: '240.4' }, { section: '310.15(B)(6)', until: 2010 }, { section: '310.15(B)(7)', from: 2011, until: 2019 }, { section: '310.12', from: 2020 }],
   triggers: ['new'],
   remedies: ['smaller-breaker', 'replace-conductor', 'leave-and-label'],
-  traps: ['The reduced sizes for dwellings hold only where the feeder carries the whole dwelling', 'A main in the sub-panel larger than the feeder breaker is only a switch'],
+  traps: ['The reduced sizes for dwellings hold only where the feeder carries the whole dwelling', 'Taps up to 10 ft bear a tenth, up to 25 ft a third of the device ahead, and end in one device', 'A main in the sub-panel larger than the feeder breaker is only a switch'],
   judge(feeder, c) {
     const from = c.ask(feeder, 'from')
     if (from === undefined) return c.undecided(say('Nobody has found where it starts'))
@@ -32,8 +35,28 @@ export const overfusedFeeder = defineRule({
     const compare = (allowed: number) => ({ left: rating, leftLabel: 'feeder breaker', sign: rating > allowed ? '>' : rating < allowed ? '<' : '=', right: allowed, rightLabel: 'allowed', unit: 'A' } as const)
     if (rating <= low.allowed) return c.clear(say('{rating} A is no more than the {allowed} A allowed', { rating, allowed: low.allowed }), low.working, compare(low.allowed))
     if (rating <= high.allowed) return c.undecided(say('{rating} A is allowed or not, depending on what has not been seen', { rating }), low.working, band.missingFor(rating))
+    // What starts at a breaker of its own is no tap.
+    const tap = enclosure ? feederTap(feeder, rating, high.ampacity, c) : undefined
+    if (tap) return tap
     return c.fault(say('A {rating} A device feeds conductors good for {allowed} A', { rating, allowed: high.allowed }), {
       danger: rating >= 1.5 * high.allowed ? 4 : 3, compare: compare(high.allowed), working: [...high.working, say('{rating} A > {allowed} A', { rating, allowed: high.allowed })],
     })
   },
 })
+
+/**
+ * Feeder taps: up to 10 ft a tenth of the device ahead, up to 25 ft a third, ending in one device that the conductors
+ * bear. 240.21(B). Nothing where it is no tap.
+ */
+function feederTap(feeder: Subject<'feeder'>, rating: number, ampacity: number, c: Context): Verdict | undefined {
+  const isTap = c.ask(feeder, 'isTap')
+  if (isTap === false) return undefined
+  const length = c.ask(feeder, 'tapFt')
+  const end = c.ask(feeder, 'tapEndsIn')
+  const target = c.site.enclosuresOn(feeder)[0]
+  const main = target && c.ask(target, 'mainAmps')
+  const most = length === undefined ? undefined : length <= 10 ? 10 * ampacity : length <= 25 ? 3 * ampacity : 0
+  if ((most !== undefined && rating > most) || end === 'several devices or lugs' || (main !== undefined && main > ampacity)) return undefined
+  if (isTap === undefined || most === undefined || end === undefined || main === undefined) return c.undecided(say('Too large for an ordinary feeder; a tap may stand behind it'), [], undefined)
+  return c.clear(say('A tap of {length} ft ending in a {main} A device: {rating} A ahead of it is allowed (240.21(B))', { length: length!, main, rating }))
+}

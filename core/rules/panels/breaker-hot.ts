@@ -1,0 +1,50 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { heatOf, LEAST_SHARE, TESTED_RISE_C, type Scan } from '../../diagnosis/heat'
+
+/** A breaker runs no hotter than its load explains, against the air, its neighbours and its tested rise. */
+export const breakerHot = defineRule({
+  id: 'breaker-hot', family: 'panels', subject: 'breaker', isHazard: true,
+  title: 'The breaker runs no hotter than its load explains', fault: 'Breaker hotter than its load explains',
+  cites: [{ section: '110.14' }], triggers: [], remedies: ['re-terminate', 'listed-breaker'],
+  traps: ['Half load and hot points at the terminal or the stab, not at the wire', 'Breakers with electronics run warm unloaded: compare with their own kind', 'Without a clamp reading of the same moment a temperature says little'],
+  judge(breaker, c) {
+    if (c.ask(breaker, 'role') === 'spare') return c.na(say('Spare'))
+    const temperatureC = c.ask(breaker, 'temperatureC')
+    if (temperatureC === undefined) return c.undecided(say('It has not been scanned'))
+    const panel = c.site.get(breaker.parent ?? undefined, 'enclosure')
+    const ambientC = panel && c.ask(panel, 'ambientC')
+    const ratingAmps = c.ask(breaker, 'ratingAmps')
+    const protection = c.ask(breaker, 'protection')
+    const circuit = c.site.circuitsOf(breaker)[0]
+    const loadAmps = circuit && c.ask(circuit, 'loadAmps')
+    if (ambientC === undefined || ratingAmps === undefined || protection === undefined) return c.undecided(say('{temperatureC} °C; the air, the rating or the kind of breaker is not known', { temperatureC }))
+    const isElectronic = protection !== 'standard'
+    const scans: Scan[] = [{ id: breaker.id, temperatureC, ratingAmps, loadAmps, isElectronic }]
+    for (const other of c.site.children(panel!, 'breaker')) {
+      if (other === breaker) continue
+      const t = c.ask(other, 'temperatureC')
+      const p = c.ask(other, 'protection')
+      const r = c.ask(other, 'ratingAmps')
+      if (t !== undefined && p !== undefined && r !== undefined) scans.push({ id: other.id, temperatureC: t, ratingAmps: r, isElectronic: p !== 'standard' })
+    }
+    const heat = heatOf(scans, ambientC)[0]!
+    const share = heat.loadShare === undefined ? undefined : Math.round(heat.loadShare * 100)
+    const working = [
+      say('{temperatureC} °C in air of {ambientC} °C: {over} °C over air{electronic}, {class}', { temperatureC, ambientC, over: heat.overAirC, electronic: isElectronic ? ' beyond its electronics' : '', class: heat.airClass }),
+      heat.overWarmestC === undefined ? say('no neighbour of its kind was scanned') : say('{over} °C over the warmest of its kind: {class}', { over: heat.overWarmestC, class: heat.likeClass! }),
+      ...heat.atRatedC && loadAmps !== undefined ? [say('at {load} of {rating} A ({share} %) an estimated {low} to {high} °C over air at full rating, against {tested} °C', { load: loadAmps, rating: ratingAmps, share: share!, low: heat.atRatedC[0], high: heat.atRatedC[1], tested: TESTED_RISE_C })] : [],
+      ...heat.causes.map(x => say('likely: {cause}. {confirm}', { cause: x.cause, confirm: x.confirm })),
+    ]
+    const compare = { left: temperatureC, leftLabel: 'breaker', sign: temperatureC > ambientC ? '>' : '=', right: ambientC, rightLabel: 'air', unit: '°C' } as const
+    if (heat.airClass === 'major') return c.fault(say('{over} °C over air', { over: heat.overAirC }), { danger: 4, working, compare })
+    if (loadAmps === undefined) return c.undecided(say('{temperatureC} °C; without the load of that moment it says little', { temperatureC }), working, [circuit ? c.lack(circuit, 'loadAmps') : c.lack(breaker, 'label')])
+    const isLoaded = heat.loadShare! >= LEAST_SHARE
+    if (isLoaded && heat.atRatedC && heat.atRatedC[0] > TESTED_RISE_C) return c.fault(say('At {share} % of its rating {over} °C over air: not fit for its rating', { share: share!, over: heat.overAirC }), { danger: 3, working, compare })
+    if (heat.overAirC <= 10 && (!isLoaded || heat.atRatedC![1] <= TESTED_RISE_C)) return c.clear(isLoaded ? say('Within what its load explains') : say('Cool at {share} % of its rating: scan again under load to be sure', { share: share! }), working, compare)
+    const again = c.ask(breaker, 'rescan')
+    if (again === undefined) return c.undecided(say('Warm; a neighbour at like load or millivolts across it under load would tell'), working)
+    if (again === 'as hot after re-torque' || again === 'warmer than a neighbour at like load') return c.fault(say('Scanned again: {again}', { again }), { danger: 3, working, compare })
+    return c.clear(say('Scanned again: {again}', { again }), working, compare)
+  },
+})
