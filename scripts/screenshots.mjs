@@ -14,6 +14,11 @@ const job = '/jobs/demo-sorrel-bank'
 const space = n => page => page.click(`[data-space="${n}"]`)
 const VIEWS = [
   { name: 'jobs', path: '/', size: DESK },
+  { name: 'walk', path: `${job}/walk`, size: DESK },
+  { name: 'walk-hand', path: `${job}/walk`, size: HAND },
+  { name: 'bonds', path: `${job}/walk?tab=bonds`, size: DESK },
+  { name: 'loops', path: `${job}/walk?tab=loops`, size: DESK },
+  { name: 'years', path: `${job}/walk?tab=years`, size: DESK, dark: true },
   { name: 'panel', path: `${job}/panel?at=main`, size: DESK, act: space(5) },
   { name: 'panel-dark', path: `${job}/panel?at=main`, size: DESK, dark: true, act: space(7) },
   { name: 'panel-hand', path: `${job}/panel?at=main`, size: HAND },

@@ -24,6 +24,8 @@ const faults = computed(() => results.value.filter(r => r.outcome === 'fault').s
 const looks = computed(() => looksOf(results.value).sort((a, b) => b.danger - a.danger || b.settles - a.settles))
 const clear = computed(() => results.value.filter(r => r.outcome === 'clear').length)
 const shownLooks = ref(6)
+const CAN_ISOLATE: ReadonlySet<Kind> = new Set(['enclosure', 'breaker', 'bar', 'feeder', 'circuit', 'point'])
+const isIsolating = ref(false)
 watch(() => subject?.id, () => { shownLooks.value = 6 })
 const sheetTitle = (s: Subject) => s.kind === 'screw' ? `screw ${valueOf(s as Subject<'screw'>, 'position') ?? ''}` : s.kind === 'segment' ? `conductors${valueOf(s as Subject<'segment'>, 'name') ? ` · ${valueOf(s as Subject<'segment'>, 'name')}` : ''}` : KIND_LABEL[s.kind]
 /** Which part of the thing pointed at a finding is about, where that is not plain. */
@@ -81,6 +83,8 @@ function removeThing() {
         <FactSheet :subject="s" :title="things.length > 1 ? sheetTitle(s) : ''" />
         <button v-if="GROWS[s.kind]" type="button" class="touch more" @click="grow(s)">{{ GROWS[s.kind]![1] }}</button>
       </template>
+      <button v-if="CAN_ISOLATE.has(subject.kind)" type="button" class="touch more" @click="isIsolating = true"><UIcon name="lucide:power-off" /> make it dead: the plan</button>
+      <IsolationSheet v-if="isIsolating" v-model="isIsolating" :subject="subject" />
       <button v-if="subject.kind !== 'premises'" type="button" class="touch more danger" @click="removeThing"><UIcon name="lucide:trash-2" /> it is not there: remove</button>
     </section>
   </div>

@@ -8,6 +8,7 @@ export interface FactRowProps {
   targets?: readonly { id: string, label: string }[]
   /** A judgement waits for this. */
   asked?: boolean
+  startOpen?: boolean
 }
 export interface FactRowEmits {
   note: [value: AnyValue, grade: Grade]
@@ -20,9 +21,9 @@ export interface FactRowEmits {
 <script setup lang="ts">
 import { expects, FIELDS, GRADES, valueSchema, valueText } from '#core'
 
-const { field, fact = undefined, targets = [], asked = false } = defineProps<FactRowProps>()
+const { field, fact = undefined, targets = [], asked = false, startOpen = false } = defineProps<FactRowProps>()
 const emit = defineEmits<FactRowEmits>()
-const isOpen = ref(false)
+const isOpen = ref(startOpen)
 const grade = ref<Grade>('seen')
 const typed = ref('')
 const reason = ref('')

@@ -1,11 +1,11 @@
 <script lang="ts">
-import type { Subject, AnyValue, Fact, Field, Grade, Kind } from '#core'
+import type { Subject, AnyValue, Fact, Field, Grade } from '#core'
 
 export interface FactSheetProps { subject: Subject, title?: string }
 </script>
 
 <script setup lang="ts">
-import { FIELDS, labelOf, PREMISES_ID } from '#core'
+import { FIELDS, PREMISES_ID } from '#core'
 
 const { subject, title = '' } = defineProps<FactSheetProps>()
 const job = useJobStore()
@@ -22,7 +22,7 @@ const first = computed(() => rows.value.filter(r => r.isAsked || r.fact || ALWAY
 const rest = computed(() => rows.value.filter(r => !r.isAsked && !r.fact && !ALWAYS.has(r.name)))
 function targets(field: Field) {
   if (field.type !== 'ref' && field.type !== 'refs') return []
-  return field.kinds.flatMap(kind => (job.site.all[kind as Kind] as Subject[])).filter(s => s.id !== subject.id).map(s => ({ id: s.id, label: labelOf(job.site, s) })).sort((a, b) => a.label.localeCompare(b.label, 'en', { numeric: true }))
+  return refTargets(job.site, field).filter(t => t.id !== subject.id)
 }
 /** A room found while recording a point in it: added, named, and the point put there, in one step. */
 function addRoom(field: string, name: string, use: string) {

@@ -4,13 +4,15 @@ export interface AppShellProps {
   subtitle?: string
   /** What waits in the margin, said on the phone's button. */
   marginNote?: string
+  /** Nothing to say in the margin: the drawing has the whole width. */
+  wide?: boolean
 }
 </script>
 
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 
-const { title, subtitle = '', marginNote = '' } = defineProps<AppShellProps>()
+const { title, subtitle = '', marginNote = '', wide = false } = defineProps<AppShellProps>()
 const slots = useSlots()
 const job = useJobStore()
 const router = useRouter()
@@ -22,6 +24,7 @@ const panelWork = computed(() => job.faults.length)
 const places = computed(() => {
   const base = `/jobs/${job.jobId}`
   return [
+    { to: `${base}/walk`, name: 'Walk', key: 'w', count: 0 },
     { to: `${base}/panel`, name: 'Panel', key: 'p', count: 0 },
     { to: `${base}/points`, name: 'Points', key: 'o', count: 0 },
     { to: `${base}/findings`, name: 'Findings', key: 'f', count: panelWork.value },
@@ -51,7 +54,7 @@ const isDark = computed(() => colorMode.value === 'dark')
 </script>
 
 <template>
-  <div class="shell" :class="{ 'with-margin': slots.margin }">
+  <div class="shell" :class="{ 'with-margin': slots.margin && !wide }">
     <nav class="rail no-print" aria-label="places">
       <NuxtLink to="/" class="mark">corvit</NuxtLink>
       <NuxtLink v-for="p in places" :key="p.to" :to="p.to" class="place">{{ p.name }}<span v-if="p.count" class="count">{{ p.count }}</span></NuxtLink>
@@ -75,7 +78,7 @@ const isDark = computed(() => colorMode.value === 'dark')
       </header>
       <slot />
     </main>
-    <aside v-if="slots.margin" class="aside no-print" :class="{ open: isMarginOpen }" aria-label="judgement">
+    <aside v-if="slots.margin && !wide" class="aside no-print" :class="{ open: isMarginOpen }" aria-label="judgement">
       <button type="button" class="grip" @click="isMarginOpen = !isMarginOpen"><span>{{ isMarginOpen ? 'Back to the drawing' : marginNote }}</span><UIcon :name="isMarginOpen ? 'lucide:chevron-down' : 'lucide:panel-right'" /></button>
       <div class="scroll"><slot name="margin" /></div>
     </aside>
