@@ -47,8 +47,11 @@ export function checkObservations(observations: readonly Observation[], kindOf: 
   return problems.slice(0, 20)
 }
 
-/** Checks that references point at the right things and that neither chains nor supply run in a circle. */
-export function checkLinks(house: House): Problem[] {
+/**
+ * Checks that references point at the right things and that neither chains nor supply run in a circle.
+ * @param gone ids of things that were there once and were taken out: what points at them points at nothing, and may
+ */
+export function checkLinks(house: House, gone: ReadonlySet<string> = new Set()): Problem[] {
   const problems: Problem[] = []
   for (const subject of house.subjects.values()) {
     for (const fact of Object.values(subject.facts as Record<string, Fact>)) {
@@ -58,6 +61,7 @@ export function checkLinks(house: House): Problem[] {
       for (const id of field.type === 'refs' ? fact.value as readonly string[] : [fact.value as string]) {
         if (field.type === 'ref' && (field.words as readonly string[]).includes(id)) continue
         const target = house.subjects.get(id)
+        if (!target && gone.has(id)) continue
         if (!target || !field.kinds.includes(target.kind)) problems.push({ path: `${subject.id}.${fact.field}`, expected: expects(field), found: target ? `${found(id)} (${target.kind})` : `${found(id)}, which is not in the file` })
       }
     }

@@ -48,14 +48,14 @@ export function readJob(raw: unknown, stamp: Stamper): ReadFile {
   }
   const problems = checkObservations(observations, () => undefined, i => `observations[${i}]`)
   if (problems.length > 0) throw new UnreadableFile(problems)
-  const links = checkLinks(new Ledger(observations).house)
+  const links = checkLinks(new Ledger(observations).house, new Set(observations.flatMap(o => o.act === 'add' ? [o.subject] : [])))
   if (links.length > 0) throw new UnreadableFile(links)
   return { form, observations }
 }
 
 const PLURAL: Record<string, Kind> = {
   premises: 'premises', buildings: 'building', rooms: 'room', enclosures: 'enclosure', bars: 'bar', screws: 'screw', screwList: 'screw', breakers: 'breaker',
-  feeder: 'feeder', feeders: 'feeder', circuit: 'circuit', circuits: 'circuit', segments: 'segment', exposures: 'exposure', points: 'point',
+  feeder: 'feeder', feeders: 'feeder', electrodes: 'electrode', bonds: 'bond', circuit: 'circuit', circuits: 'circuit', segments: 'segment', exposures: 'exposure', points: 'point',
 }
 
 /** What belongs at a path of a house file, from the field declarations. */

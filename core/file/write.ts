@@ -1,4 +1,4 @@
-import type { Kind } from '../model/fields'
+import { fieldOf, type Kind } from '../model/fields'
 import { PREMISES_ID, type Fact, type House, type Subject } from '../model/house'
 import type { Ledger } from '../model/ledger'
 import type { Observation } from '../model/observation'
@@ -25,6 +25,16 @@ const NESTS: Partial<Record<Kind, readonly [key: string, kind: Kind][]>> = {
 }
 const TOP: readonly [string, Kind][] = [['buildings', 'building'], ['rooms', 'room'], ['enclosures', 'enclosure'], ['electrodes', 'electrode'], ['bonds', 'bond'], ['feeders', 'feeder'], ['circuits', 'circuit'], ['points', 'point']]
 
+/** The fact, without what it says about things that were taken out; nothing where that was all it said. */
+function pointsSomewhere(house: House, kind: Kind, fact: Fact): Fact | undefined {
+  const field = fieldOf(kind, fact.field)
+  if (fact.state !== 'known' || (field?.type !== 'ref' && field?.type !== 'refs')) return fact
+  if (field.type === 'ref') return house.subjects.has(fact.value as string) || (field.words as readonly string[]).includes(fact.value as string) ? fact : undefined
+  const there = (fact.value as readonly string[]).filter(id => house.subjects.has(id))
+  // Sharing with something that is gone is not the same as sharing with nothing.
+  return there.length > 0 || (fact.value as readonly string[]).length === 0 ? { ...fact, value: there } : undefined
+}
+
 /**
  * The present state as a plain house. Structure is nested, everything found by tracing is named by id, so that
  * reading it back gives the same house. Values that were corrected live on in the log form only.
@@ -42,7 +52,10 @@ export function writeHouse(house: House, noteOf: (id: string) => Observation | u
   const nodeOf = (subject: Subject): Node => {
     const node: Node = subject.id === PREMISES_ID ? {} : { id: subject.id }
     const facts = subject.facts as Record<string, Fact>
-    for (const name of Object.keys(facts).sort()) node[name] = factOut(facts[name]!)
+    for (const name of Object.keys(facts).sort()) {
+      const fact = pointsSomewhere(house, subject.kind, facts[name]!)
+      if (fact) node[name] = factOut(fact)
+    }
     for (const [key, kind] of NESTS[subject.kind] ?? []) {
       const children = site.children(subject, kind)
       if (children.length > 0) node[key] = children.map(nodeOf)

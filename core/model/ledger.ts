@@ -15,6 +15,9 @@ export class Ledger {
   #subjects = new Map<string, Subject>()
   #isOrdered = true
   #lastBorn = ''
+  /** Something was taken out once: what hung under it went with it. */
+  #hasDrops = false
+  #alive: Map<string, Subject> | undefined
 
   constructor(observations: readonly Observation[] = []) { this.append(observations) }
 
@@ -23,7 +26,7 @@ export class Ledger {
       this.#subjects = new Map([...this.#subjects.values()].sort((a, b) => a.born < b.born ? -1 : 1).map(s => [s.id, s]))
       this.#isOrdered = true
     }
-    return { subjects: this.#subjects }
+    return { subjects: this.#hasDrops ? this.#alive ??= withoutOrphans(this.#subjects) : this.#subjects }
   }
 
   get size(): number { return this.#byId.size }
@@ -43,6 +46,7 @@ export class Ledger {
   /** Adds observations; returns the ids of the subjects that may have changed. */
   append(observations: readonly Observation[]): Set<string> {
     const whole = new Set<string>()
+    this.#alive = undefined
     const single = new Map<string, Set<string>>()
     for (const o of observations) {
       if (this.#byId.has(o.id)) continue
@@ -56,6 +60,7 @@ export class Ledger {
       const thread = this.#thread(o.subject)
       if (o.act === 'add' || o.act === 'drop') {
         insert(thread.existence, o)
+        if (o.act === 'drop') this.#hasDrops = true
         whole.add(o.subject)
       } else {
         let list = thread.fields.get(o.field)
@@ -162,6 +167,21 @@ export class Ledger {
 /** Two recorded values are the same. */
 export const sameValue = (a: AnyValue, b: AnyValue): boolean =>
   a === b || (Array.isArray(a) && Array.isArray(b) && a.length === b.length && a.every((x, i) => x === b[i]))
+
+/** The subjects that still hang on something that is there. */
+function withoutOrphans(subjects: ReadonlyMap<string, Subject>): Map<string, Subject> {
+  const hangs = new Map<string, boolean>()
+  const isThere = (id: string): boolean => {
+    const known = hangs.get(id)
+    if (known !== undefined) return known
+    hangs.set(id, false)
+    const subject = subjects.get(id)
+    const is = subject !== undefined && (subject.parent === null || isThere(subject.parent))
+    hangs.set(id, is)
+    return is
+  }
+  return new Map([...subjects].filter(([id]) => isThere(id)))
+}
 
 function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
   const list = map.get(key)

@@ -42,9 +42,12 @@ const SIZED = new RegExp(`^(${[...SIZES].sort((a, b) => b.length - a.length).map
 
 /**
  * Reads a line. Numbers: the first is the space (unless `spaceGiven`), the next the rating; a number that is neither
- * but is a conductor size is the size. What cannot be read is said, never guessed.
+ * but is a conductor size is the size. What cannot be read is said, never guessed. A line that begins with `=`, or a
+ * space and `=`, is the line before over again, with whatever follows changed.
  */
-export function parseLine(text: string, spaceGiven?: number): { line: Line, pieces: Piece[] } {
+export function parseLine(text: string, spaceGiven?: number, previous?: Line): { line: Line, pieces: Piece[] } {
+  const again = /^\s*(?:(\d{1,2})([ab])?\s*)?=/.exec(text)
+  if (again) return repeated(text.slice(again[0].length), again[1], again[2], spaceGiven, previous)
   const line: Line = {}
   const pieces: Piece[] = []
   const name: string[] = []
@@ -151,6 +154,16 @@ export function parseLine(text: string, spaceGiven?: number): { line: Line, piec
     }
   }
   return { line, pieces }
+}
+
+/** The line before, without its place, its name and whom it shares with; what follows the sign is read on top. */
+function repeated(rest: string, space: string | undefined, half: string | undefined, spaceGiven: number | undefined, previous: Line | undefined): { line: Line, pieces: Piece[] } {
+  if (!previous) return { line: {}, pieces: [{ text: '=', meaning: 'no line before this one', isRead: false }] }
+  const own = parseLine(rest, spaceGiven ?? 0)
+  const { space: _space, half: _half, label: _label, sharesWith: _shares, supplies: _supplies, ...kept } = previous
+  const line: Line = { ...kept, ...own.line, ...space !== undefined && { space: Number(space) }, ...half !== undefined && { half: half as 'a' | 'b' } }
+  const words = [line.ratingAmps && `${line.ratingAmps} A`, line.poles && line.poles > 1 && `${line.poles} poles`, line.size && `${line.size} AWG`, line.metal, line.wiring, line.protection, line.role].filter(Boolean)
+  return { line, pieces: [...space !== undefined ? [{ text: space, meaning: `space ${space}${half ?? ''}`, isRead: true }] : [], { text: '=', meaning: `same again: ${words.join(', ')}`, isRead: true }, ...own.pieces] }
 }
 
 /** With a space selected, a leading number is another space only where a rating or a number of poles follows it. */

@@ -68,7 +68,7 @@ export async function append(db: Db, jobId: string, observations: readonly Obser
   if (problems.length > 0) throw refuse('invalid-input', 'Observations that do not fit', problems)
   if (fresh.some(o => o.act === 'note' && LINKS.has(o.field))) {
     const touched = new Set(fresh.map(o => 'subject' in o ? o.subject : ''))
-    const links = checkLinks(new Ledger([...ledger.log(), ...fresh]).house).filter(p => touched.has(p.path.slice(0, p.path.lastIndexOf('.'))))
+    const links = checkLinks(new Ledger([...ledger.log(), ...fresh]).house, new Set([...ledger.log(), ...fresh].flatMap(o => o.act === 'add' ? [o.subject] : []))).filter(p => touched.has(p.path.slice(0, p.path.lastIndexOf('.'))))
     if (links.length > 0) throw refuse('invalid-input', 'References that do not fit', links)
   }
   if (fresh.length > 0) {

@@ -58,6 +58,8 @@ const breakers = computed(() => site.children(enclosure, 'breaker').flatMap((bre
     label: valueOf(circuit, 'label') ?? valueOf(breaker, 'label') ?? (valueOf(breaker, 'role') === 'spare' ? 'spare' : ''),
     isSpare: valueOf(breaker, 'role') === 'spare',
     wire: wire ? [size ? sizeShort(size) : 'size ?', metal ? shortMetal(metal) : 'metal ?'].join(' ') : '', dot: metal ? METAL[metal] : undefined, hasWire: wire !== undefined,
+    directory: valueOf(breaker, 'label') !== undefined && valueOf(circuit, 'label') !== undefined && valueOf(breaker, 'label') !== valueOf(circuit, 'label') ? valueOf(breaker, 'label') : undefined,
+    heat: valueOf(breaker, 'temperatureC'), tied: valueOf(breaker, 'handleTie'),
     tie: poles > 1 || valueOf(breaker, 'handleTie') === 'listed tie', protection: valueOf(breaker, 'protection'), legs, shares, mark: markOf(breaker),
   }]
 }))
@@ -104,6 +106,32 @@ const bond = computed(() => {
   if (!fact || fact.state === 'blocked') return { text: fact ? 'bond: could not be seen' : 'bond: not looked at', kind: 'open' as const }
   return fact.value === 'none' ? { text: 'bond: none found', kind: 'none' as const } : { text: `bond: ${fact.value}`, kind: 'there' as const }
 })
+/** Heat over the air of the panel, as a share of 40 °C; drawn as a strip on the breaker. */
+const ambient = computed(() => valueOf(enclosure, 'ambientC') ?? 22)
+const heatShare = (c: number) => Math.min(1, Math.max(0.06, (c - ambient.value) / 40))
+const heatTone = (c: number) => c - ambient.value > 20 ? '#e0483c' : c - ambient.value > 10 ? '#e6a23c' : '#6fa8ae'
+/** Where a split bus is cut, and what a third bar is tied to. */
+const split = computed(() => {
+  if (valueOf(enclosure, 'mainKind') !== 'split bus' && valueOf(enclosure, 'bus') !== 'split bus') return undefined
+  const rowsAbove = valueOf(enclosure, 'upperRows')
+  return { y: g.value.top + (rowsAbove ?? Math.min(3, rows.value - 1)) * g.value.row, isCounted: rowsAbove !== undefined }
+})
+const third = computed(() => valueOf(enclosure, 'bus') === 'three phase' ? { state: valueOf(enclosure, 'thirdLeg') } : undefined)
+/** Ties between the handles of two breakers in neighbouring spaces. */
+const ties = computed(() => breakers.value.flatMap((b) => {
+  if (b.poles > 1 || !b.tied || b.tied === 'not tied') return []
+  const below = breakers.value.find(o => o.side === b.side && o.row === b.row + 1 && o.poles === 1 && o.tied === b.tied)
+  return below ? [{ key: b.breaker.id, x: (b.side === 'left' ? b.x + g.value.breaker - 28 : b.x + 16) + 4, y1: b.y + b.h / 2, y2: below.y + below.h / 2, kind: b.tied }] : []
+}))
+/** Breakers that share a neutral, joined by a white line on the outer side. */
+const pairs = computed(() => breakers.value.flatMap(b => b.shares.flatMap((s) => {
+  const other = breakers.value.find(o => Number.parseInt(o.space, 10) === s)
+  if (!other || other.side !== b.side || other.row <= b.row) return []
+  return [{ key: `${b.space}-${other.space}`, x: b.side === 'left' ? b.x - 3 : b.x + g.value.breaker + 3, out: b.side === 'left' ? -6 : 6, y1: b.y + b.h / 2, y2: other.y + other.h / 2 }]
+})))
+const screwState = computed(() => valueOf(enclosure, 'coverScrews'))
+const corners = computed(() => [[14, 28], [g.value.width - 14, 28], [14, height.value - 14], [g.value.width - 14, height.value - 14]] as const)
+const openings = computed(() => Math.min(6, valueOf(enclosure, 'openings') ?? 0))
 const hatch = useId()
 /** A name over at most two lines on a narrow screen. */
 function twoLines(label: string): string[] {
@@ -125,6 +153,15 @@ const describe = (b: (typeof breakers.value)[number]) => `space ${b.space}, ${b.
     </defs>
     <rect x="1" y="14" :width="g.width - 2" :height="height - 16" rx="5" fill="var(--steel)" stroke="var(--steel-edge)" stroke-width="1.5" />
 
+    <!-- cover screws and open knockouts -->
+    <g v-if="!compact" class="part" role="button" tabindex="0" :aria-label="`cover screws: ${screwState ?? 'not looked at'}`" @click="emit('select', enclosure.id)" @keydown.enter="emit('select', enclosure.id)">
+      <template v-for="([x, y], i) in corners" :key="i">
+        <circle :cx="x" :cy="y" r="5" :fill="screwState === undefined || (screwState === 'some missing' && i === 3) ? 'var(--paper)' : '#9a9484'" :stroke="screwState === 'pointed' || (screwState === 'some missing' && i === 3) ? 'var(--repair)' : '#5b564b'" :stroke-width="screwState === 'pointed' ? 1.8 : 1" :stroke-dasharray="screwState === undefined || (screwState === 'some missing' && i === 3) ? '2.4 2' : undefined" />
+        <path v-if="screwState !== undefined && !(screwState === 'some missing' && i === 3)" :d="screwState === 'pointed' ? `M${x - 3} ${y - 2} L${x} ${y + 4} L${x + 3} ${y - 2} Z` : `M${x - 3} ${y} h6`" :fill="screwState === 'pointed' ? 'var(--repair)' : 'none'" stroke="#3c382f" stroke-width="1" />
+      </template>
+      <circle v-for="n in openings" :key="`o${n}`" :cx="g.width - 30 - n * 26" cy="15" r="9" fill="#14181d" stroke="var(--repair)" stroke-width="2" />
+    </g>
+
     <!-- supply -->
     <g v-if="!compact">
       <path v-if="neutralBar" :d="`M${g.bus - 70} 2 V40 H${neutralBar.x + 6} V${g.top - 4}`" fill="none" stroke="var(--steel-edge)" stroke-width="7" />
@@ -139,6 +176,12 @@ const describe = (b: (typeof breakers.value)[number]) => `space ${b.space}, ${b.
 
     <!-- bus -->
     <path :d="`M${g.bus - 4} 84 V${bottom}`" stroke="var(--steel-edge)" :stroke-width="compact ? 4 : 6" /><path :d="`M${g.bus - 4} 84 V${bottom}`" stroke="#20262d" :stroke-width="compact ? 2.5 : 4" /><path :d="`M${g.bus + 4} 84 V${bottom}`" stroke="#a5302b" :stroke-width="compact ? 2.5 : 4" />
+    <g v-if="valueOf(enclosure, 'isPlugOnNeutral')"><path v-for="x in [g.left + g.breaker - 2, g.right + 2]" :key="x" :d="`M${x} ${g.top - 8} V${bottom + 4}`" stroke="var(--steel-edge)" stroke-width="5" /><path v-for="x in [g.left + g.breaker - 2, g.right + 2]" :key="`w${x}`" :d="`M${x} ${g.top - 8} V${bottom + 4}`" stroke="#fdfcf8" stroke-width="3.4" /></g>
+    <g v-if="third">
+      <path :d="`M${g.bus + 12} 90 V${bottom}`" stroke="#2c5f9e" :stroke-width="compact ? 2.5 : 4" :stroke-dasharray="third.state === undefined ? '3 5' : third.state === 'not connected' ? '10 8' : undefined" :opacity="third.state === 'not connected' ? 0.45 : 1" />
+      <path v-if="third.state === 'jumpered to another leg'" :d="`M${g.bus + 4} 90 h8`" stroke="var(--now)" stroke-width="6" />
+    </g>
+    <g v-if="split"><rect :x="g.bus - 14" :y="split.y - 5" width="28" height="10" fill="var(--steel)" /><path :d="`M${g.bus - 16} ${split.y - 6} l8 6 -8 6 M${g.bus + 16} ${split.y - 6} l-8 6 8 6`" fill="none" stroke="var(--ink)" stroke-width="1.8" :stroke-dasharray="split.isCounted ? undefined : '3 3'" /></g>
     <g v-if="!compact">
       <text v-for="(leg, i) in rowLegs" :key="i" :x="g.bus" :y="g.top + i * g.row + g.row / 2 + 4" text-anchor="middle" class="t-leg">{{ leg }}</text>
     </g>
@@ -166,6 +209,11 @@ const describe = (b: (typeof breakers.value)[number]) => `space ${b.space}, ${b.
       <text v-if="!compact" :x="b.side === 'left' ? b.x + 62 : b.x + g.breaker - 56" :y="b.y + b.h / 2 + 6" text-anchor="middle" :class="b.h < 30 ? 't-mid' : 't-rating'" :fill="b.isSpare ? 'var(--sheet)' : 'var(--device-ink)'">{{ b.rating ?? '?' }}</text>
       <text v-if="b.protection && b.protection !== 'standard' && !compact" :x="b.side === 'left' ? b.x + 15 : b.x + g.breaker - 9" :y="b.y + b.h - 6" :text-anchor="b.side === 'left' ? 'start' : 'end'" class="t-tiny" fill="var(--device-ink)">{{ b.protection }}</text>
 
+      <template v-if="b.heat !== undefined">
+        <rect :x="b.side === 'left' ? b.x + g.breaker - 8 : b.x + 3" :y="b.y + 4" width="5" :height="b.h - 8" fill="#14181d" />
+        <rect :x="b.side === 'left' ? b.x + g.breaker - 8 : b.x + 3" :y="b.y + 4 + (b.h - 8) * (1 - heatShare(b.heat))" width="5" :height="(b.h - 8) * heatShare(b.heat)" :fill="heatTone(b.heat)" />
+      </template>
+
       <template v-if="compact">
         <text :x="b.side === 'left' ? b.x + 15 : b.x + g.breaker - 9" :y="b.y + b.h / 2 + 12" :text-anchor="b.side === 'left' ? 'start' : 'end'" class="t-rating" fill="var(--device-ink)">{{ b.rating ?? '?' }}</text>
         <text v-for="(part, i) in twoLines(b.label)" :key="i" :x="b.side === 'left' ? b.x + 44 : b.x + 38" :y="b.y + b.h / 2 - (twoLines(b.label).length > 1 ? 12 : 4) + i * 14" class="t-name" fill="var(--device-ink)">{{ part }}</text>
@@ -176,10 +224,13 @@ const describe = (b: (typeof breakers.value)[number]) => `space ${b.space}, ${b.
         <text :x="b.side === 'left' ? b.x - 12 : b.x + g.breaker + 12" :y="b.y + b.h / 2 - (b.hasWire && b.h >= 30 ? 1 : -5)" :text-anchor="b.side === 'left' ? 'end' : 'start'" class="t-name" :fill="b.isSpare ? 'var(--faint)' : 'var(--ink)'">{{ cut(b.label, 24) }}</text>
         <template v-if="b.hasWire && b.h >= 30">
           <circle :cx="b.side === 'left' ? b.x - 17 : b.x + g.breaker + 17" :cy="b.y + b.h / 2 + 10.5" r="4.4" :fill="b.dot ?? 'none'" stroke="var(--soft)" :stroke-dasharray="b.dot ? undefined : '2.2 1.6'" />
-          <text :x="b.side === 'left' ? b.x - 26 : b.x + g.breaker + 26" :y="b.y + b.h / 2 + 15" :text-anchor="b.side === 'left' ? 'end' : 'start'" class="t-small" fill="var(--soft)">{{ b.wire }}<tspan v-if="b.shares.length"> · neutral with {{ b.shares.join(', ') }}</tspan></text>
+          <text :x="b.side === 'left' ? b.x - 26 : b.x + g.breaker + 26" :y="b.y + b.h / 2 + 15" :text-anchor="b.side === 'left' ? 'end' : 'start'" class="t-small" fill="var(--soft)">{{ b.wire }}<tspan v-if="b.shares.length"> · neutral with {{ b.shares.join(', ') }}</tspan><tspan v-if="b.heat !== undefined" :fill="b.heat - ambient > 20 ? 'var(--now)' : undefined"> · {{ b.heat }} °C</tspan><tspan v-if="b.directory" fill="var(--repair)"> · directory: {{ cut(b.directory, 14) }}</tspan></text>
         </template>
       </template>
     </g>
+
+    <g v-for="p in pairs" :key="p.key"><path :d="`M${p.x} ${p.y1} h${p.out} V${p.y2} h${-p.out}`" fill="none" stroke="var(--steel-edge)" stroke-width="4" /><path :d="`M${p.x} ${p.y1} h${p.out} V${p.y2} h${-p.out}`" fill="none" stroke="#fdfcf8" stroke-width="2.4" /></g>
+    <g v-for="t in ties" :key="t.key"><path v-if="t.kind === 'improvised tie'" :d="`M${t.x + 3} ${t.y1} q7 ${(t.y2 - t.y1) / 4} 0 ${(t.y2 - t.y1) / 2} t0 ${(t.y2 - t.y1) / 2}`" fill="none" stroke="#b98d4a" stroke-width="2" /><rect v-else :x="t.x" :y="t.y1 - 5" width="7" :height="t.y2 - t.y1 + 10" rx="2" fill="#3f4a56" stroke="#8b959f" /></g>
 
     <!-- bars -->
     <template v-if="!compact">

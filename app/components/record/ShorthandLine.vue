@@ -11,22 +11,28 @@ import { parseLine } from '#core'
 const { space = undefined } = defineProps<ShorthandLineProps>()
 const emit = defineEmits<ShorthandLineEmits>()
 const text = ref('')
-const last = ref('')
+const last = shallowRef<Line>()
 const input = useTemplateRef('input')
-const parsed = computed(() => parseLine(text.value, space))
+const parsed = computed(() => parseLine(text.value, space, last.value))
 const isReady = computed(() => text.value.trim() !== '' && parsed.value.pieces.every(p => p.isRead) && (parsed.value.line.space !== undefined || space !== undefined))
 const hint = computed(() => text.value.trim() === '' ? '' : parsed.value.pieces.some(p => !p.isRead) ? 'part of it cannot be read' : parsed.value.line.space === undefined && space === undefined ? 'which space?' : 'Enter keeps')
 
 function keep() {
   if (!isReady.value) return
-  last.value = text.value
+  last.value = parsed.value.line
   emit('keep', parsed.value.line)
   text.value = ''
 }
-/** The line before, without its space: the next breaker is often the same. */
+/** The line before over again: the next breaker is often the same. */
 function repeat() {
-  text.value = last.value.replace(/^\s*\d{1,2}[ab]?\s+(?=\d|[123]p)/i, '')
+  text.value = '='
   focus()
+}
+/** Whole breakers in one tap; each is a line anybody could have typed. */
+const PRESETS = [['15 A', '15 14cu nm-b'], ['20 A', '20 12cu nm-b'], ['2-pole 30', '2p 30 10cu nm-b'], ['2-pole 50', '2p 50 6cu nm-b'], ['spare', '15 spare']] as const
+function preset(line: string) {
+  text.value = line
+  keep()
 }
 function focus() { input.value?.focus() }
 defineExpose({ focus })
@@ -41,7 +47,10 @@ defineExpose({ focus })
       <button v-if="last && !text" type="button" class="touch small" @click="repeat">same again</button>
       <button v-if="isReady" type="submit" class="plain keep">Keep</button>
     </div>
-    <p class="pieces" aria-live="polite">
+    <div v-if="space !== undefined && !text" class="presets" role="group" aria-label="whole breakers in one tap">
+      <button v-for="[name, line] in PRESETS" :key="name" type="button" class="chip" :title="line" @click="preset(line)"><b>{{ name }}</b><span class="small soft">{{ line.replace(/^(2p )?\d+ /, '').replace('cu', ' Cu').replace('nm-b', 'NM-B').replace('spare', 'nothing on it') }}</span></button>
+    </div>
+    <p v-else class="pieces" aria-live="polite">
       <span v-for="(p, i) in parsed.pieces" :key="i" class="piece" :class="{ bad: !p.isRead }">{{ p.isRead ? p.meaning : `${p.text}: ${p.meaning}` }}</span>
     </p>
   </form>
@@ -57,6 +66,7 @@ defineExpose({ focus })
 .keep { min-height: 40px; }
 .why { color: var(--repair); }
 .pieces { display: flex; flex-wrap: wrap; gap: 0.3rem 0.35rem; margin-top: 0.4rem; min-height: 1.6rem; }
+.presets { display: flex; gap: 0.4rem; margin-top: 0.5rem; overflow-x: auto; scrollbar-width: none; } .presets .chip { flex: none; flex-direction: column; gap: 0; min-height: 50px; line-height: 1.15; }
 .piece { background: var(--cool-tint); color: var(--cool); border-radius: 3px; padding: 0.1rem 0.55rem; font-size: 0.88rem; font-weight: 600; }
 .piece.bad { background: none; outline: 1.5px dashed var(--repair); color: var(--repair); }
 @media (max-width: 900px) { .box .small:not(.touch) { display: none; } .box input { font-size: 1rem; } }

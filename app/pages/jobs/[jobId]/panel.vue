@@ -50,9 +50,22 @@ function keep(parsed: Line) {
   const id = keepLine(enclosure.value, withSpace, selectedBreaker.value)
   if (!id) return
   const space = withSpace.space ?? lineSpace.value
-  selectedSpace.value = undefined
-  selectedId.value = id
-  if (space !== undefined) window.setTimeout(() => line.value?.focus(), 0)
+  const wasNew = selectedBreaker.value?.id !== id
+  const next = wasNew && space !== undefined ? nextEmpty(space) : undefined
+  selectedSpace.value = next
+  selectedId.value = next === undefined ? id : ''
+  if (space !== undefined && !isNarrow.value) window.setTimeout(() => line.value?.focus(), 0)
+}
+/** The next space nothing is recorded in, in the order of the numbers; so that a panel is entered line after line. */
+function nextEmpty(after: number): number | undefined {
+  if (!enclosure.value) return undefined
+  const step = valueOf(enclosure.value, 'numbering') === 'down each side' ? 1 : 2
+  const taken = new Set(job.site.children(enclosure.value, 'breaker').flatMap((b) => {
+    const space = valueOf(b, 'space')
+    return space === undefined ? [] : Array.from({ length: valueOf(b, 'poles') ?? 1 }, (_, i) => space + i * step)
+  }))
+  for (let space = after + 1; space <= (valueOf(enclosure.value, 'spaces') ?? 0); space++) if (!taken.has(space)) return space
+  return undefined
 }
 function walk(step: number, across: boolean) {
   if (!enclosure.value) return
