@@ -32,8 +32,24 @@ export const Appended = z.object({ stored: count, known: count, job: JobSummary 
 export const ExportQuery = z.object({ form: z.enum(['log', 'house']).default('log') })
 export const ReportQuery = z.object({ voice: z.enum(['inspector', 'electrician']).default('inspector') })
 
+export const MAX_PHOTO_BYTES = 20 * 1024 * 1024
+export const PhotoHash = z.string().regex(/^[0-9a-f]{64}$/, 'not the name of a photograph')
+/** What was kept of a photograph sent: name, size in points, size in bytes. */
+export const StoredPhoto = z.object({ hash: PhotoHash, width: count, height: count, bytes: count })
+export type StoredPhoto = z.infer<typeof StoredPhoto>
+export const PhotoQuery = z.object({ size: z.enum(['full', 'thumb']).default('full') })
+/** Marks drawn on a photograph, in shares of its width and height. */
+const share = z.number().min(-0.1).max(1.1)
+export const PhotoMark = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('arrow'), x: share, y: share, x2: share, y2: share }),
+  z.strictObject({ kind: z.literal('circle'), x: share, y: share, r: z.number().min(0.005).max(1) }),
+  z.strictObject({ kind: z.literal('text'), x: share, y: share, text: plainText(80).min(1) }),
+])
+export type PhotoMark = z.infer<typeof PhotoMark>
+export const PhotoMarks = z.array(PhotoMark).max(24)
+
 export const Problem = z.object({ path: z.string(), expected: z.string(), found: z.string() })
-export const ErrorCode = z.enum(['invalid-input', 'no-job', 'too-large', 'conflict', 'not-demo', 'unreadable-file', 'storage-full'])
+export const ErrorCode = z.enum(['invalid-input', 'no-job', 'too-large', 'conflict', 'not-demo', 'unreadable-file', 'storage-full', 'not-a-photo', 'no-photo'])
 /** The `data` of every error the API answers with. */
 export const ErrorBody = z.object({ code: ErrorCode, problems: z.array(Problem) })
 export type ErrorCode = z.infer<typeof ErrorCode>

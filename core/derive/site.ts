@@ -37,7 +37,7 @@ export class Site {
 
   constructor(readonly house: House) {
     const all = this.all = {
-      premises: [], building: [], room: [], enclosure: [], bar: [], screw: [], breaker: [], feeder: [], electrode: [], bond: [], circuit: [], segment: [], exposure: [], point: [],
+      premises: [], building: [], room: [], enclosure: [], bar: [], screw: [], breaker: [], feeder: [], electrode: [], bond: [], photo: [], circuit: [], segment: [], exposure: [], point: [],
     } as ByKind
     for (const subject of house.subjects.values()) {
       (all[subject.kind] as Subject[]).push(subject)

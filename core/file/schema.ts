@@ -37,6 +37,7 @@ const breaker = z.strictObject({ ...facts('breaker'), circuit: circuit.optional(
 const enclosure = z.strictObject({ ...facts('enclosure'), feeder: feeder.optional(), bars: z.array(bar).optional(), breakers: z.array(breaker).optional() })
 const electrode = z.strictObject(facts('electrode'))
 const bond = z.strictObject(facts('bond'))
+const photo = z.strictObject(facts('photo'))
 const room = z.strictObject(facts('room'))
 const building = z.strictObject({ ...facts('building'), rooms: z.array(room).optional(), enclosures: z.array(enclosure).optional(), electrodes: z.array(electrode).optional() })
 
@@ -45,7 +46,7 @@ export const HouseFile = z.strictObject({
   corvit: z.literal(FILE_VERSION), form: z.literal('house'),
   premises: z.strictObject(facts('premises')).optional(),
   buildings: z.array(building).optional(), rooms: z.array(room).optional(), enclosures: z.array(enclosure).optional(),
-  electrodes: z.array(electrode).optional(), bonds: z.array(bond).optional(),
+  electrodes: z.array(electrode).optional(), bonds: z.array(bond).optional(), photos: z.array(photo).optional(),
   feeders: z.array(feeder).optional(), circuits: z.array(circuit).optional(), points: z.array(point).optional(),
 })
 export type HouseFile = z.infer<typeof HouseFile>
@@ -56,7 +57,7 @@ export const ObservationSchema = z.discriminatedUnion('act', [
   z.strictObject({ ...stamp, act: z.literal('drop'), subject: ID }),
   z.strictObject({
     ...stamp, act: z.literal('note'), subject: ID, field: z.string().max(60),
-    value: z.union([z.number(), z.string().max(2000), z.boolean(), z.tuple([z.number(), z.number()]), z.array(ID).max(12)]),
+    value: z.union([z.number(), z.string().max(4000), z.boolean(), z.tuple([z.number(), z.number()]), z.array(ID).max(12)]),
     grade: z.enum(GRADES), instrument: plainText(80).optional(), remark: remark.optional(),
   }),
   z.strictObject({ ...stamp, act: z.literal('block'), subject: ID, field: z.string().max(60), reason: plainText(400).min(1) }),

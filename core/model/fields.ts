@@ -63,6 +63,9 @@ const conductor = (stage: Stage) => ({
   year: year('year put in', at('before', 'Ask for the permit or invoice; read the date on jacket or device')),
 })
 
+/** Kinds of things a photograph may be attached to. */
+const PHOTOGRAPHED = ['premises', 'building', 'room', 'enclosure', 'bar', 'screw', 'breaker', 'feeder', 'electrode', 'bond', 'circuit', 'segment', 'exposure', 'point'] as const
+
 export const FIELDS = {
   premises: {
     name: text('name of the job', at('before', 'Give the job a name')),
@@ -216,6 +219,16 @@ export const FIELDS = {
     connection: choice('connection', ['sound', 'loose', 'corroded', 'not a listed clamp', 'on the corrugated tubing itself'] as const, at('outside', 'Look at the clamp and try it by hand')),
     year: year('year put in', at('before', 'Ask for the permit')),
   },
+  photo: {
+    caption: text('caption', at('cover off', 'Say what it shows')),
+    of: ref('shows', PHOTOGRAPHED, at('cover off', 'Say which thing it shows')),
+    shows: choice('frame holds', ['the whole', 'gauge, conductor and breaker rating together', 'nameplate', 'label or marking', 'damage close up', 'reading on the instrument', 'marking after the work'] as const, at('cover off', 'Put into the frame what proves it')),
+    hash: text('file', at('cover off', 'Name of the file kept'), 64),
+    takenAt: text('taken at', at('cover off', 'When it was taken'), 30),
+    widthPx: whole('width', 'px', 1, 20000, at('cover off', 'Width of the picture')),
+    heightPx: whole('height', 'px', 1, 20000, at('cover off', 'Height of the picture')),
+    marks: text('marks on it', at('cover off', 'Arrows, circles and words drawn on it'), 4000),
+  },
   circuit: {
     label: text('circuit', at('trace', 'Name what it feeds')),
     fedBy: ref('fed by', ['breaker'], at('trace', 'Find which breaker kills it', 'circuit tracer')),
@@ -310,7 +323,7 @@ export type AnyValue = number | string | boolean | readonly string[] | readonly 
 export const PARENTS: Record<Kind, readonly Kind[]> = {
   premises: [], building: ['premises'], room: ['building', 'premises'], enclosure: ['building', 'premises'],
   bar: ['enclosure'], screw: ['bar'], breaker: ['enclosure'], feeder: ['premises'], circuit: ['premises'],
-  electrode: ['building', 'premises'], bond: ['premises'], segment: ['circuit'], exposure: ['segment', 'feeder'], point: ['premises'],
+  electrode: ['building', 'premises'], bond: ['premises'], photo: ['premises'], segment: ['circuit'], exposure: ['segment', 'feeder'], point: ['premises'],
 }
 
 /** The declaration of a field, or undefined where the kind has none of that name. */
@@ -322,5 +335,5 @@ export function fieldOf(kind: Kind, name: string): Field | undefined {
 /** What a subject is called where it has no name of its own. */
 export const KIND_LABEL: Record<Kind, string> = {
   premises: 'premises', building: 'building', room: 'room', enclosure: 'enclosure', bar: 'bar', screw: 'screw', breaker: 'breaker',
-  feeder: 'feeder', circuit: 'circuit', segment: 'conductors', electrode: 'electrode', bond: 'bond', exposure: 'hot or crowded stretch', point: 'point',
+  feeder: 'feeder', circuit: 'circuit', segment: 'conductors', electrode: 'electrode', bond: 'bond', photo: 'photograph', exposure: 'hot or crowded stretch', point: 'point',
 }

@@ -36,6 +36,7 @@ export function labelOf(site: Site, subject: Subject): string {
       const parent = site.house.subjects.get(subject.parent ?? '')
       return `${parent ? `${labelOf(site, parent)} · ` : ''}${valueOf(subject as Subject<'exposure'>, 'name') ?? 'hot or crowded stretch'}`
     }
+    case 'photo': return valueOf(subject as Subject<'photo'>, 'caption') ?? 'photograph'
     case 'premises': return valueOf(subject as Subject<'premises'>, 'name') ?? 'premises'
     case 'point': {
       const room = site.roomOf(subject as Subject<'point'>)

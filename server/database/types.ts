@@ -27,6 +27,15 @@ export interface ObservationsTable {
   /** The observation whole, as JSON. */
   body: string
 }
-export interface Database { jobs: JobsTable, observations: ObservationsTable }
+export interface PhotosTable {
+  job_id: string
+  /** SHA-256 of the file kept. */
+  hash: string
+  stored_at: string
+  width: number
+  height: number
+  bytes: number
+}
+export interface Database { jobs: JobsTable, observations: ObservationsTable, photos: PhotosTable }
 export type JobRow = Selectable<JobsTable>
 export type NewObservationRow = Insertable<ObservationsTable>

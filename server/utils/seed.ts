@@ -1,6 +1,7 @@
 import type { Kysely } from 'kysely'
 import { PREMISES_ID, readJob, type Observation } from '../../core'
 import { DEMO_HOUSES } from '../../core/examples'
+import { DEMO_PICTURES } from '../../core/examples/drawings'
 import type { Database } from '../database/types'
 import { findJob, removeJob } from '../queries/jobs'
 
@@ -16,7 +17,23 @@ export async function seedDemo(db: Kysely<Database>, again = false): Promise<voi
     const { observations } = readJob(JSON.parse(JSON.stringify(file())), { at: '', by: 'R. Ambersley', nextId: () => `${id}-${String(n++).padStart(6, '0')}` })
     await startJob(db, id)
     await append(db, id, spread(observations))
+    await append(db, id, await pictures(db, id))
   }
+}
+
+/** The pictures of a demo house, stored like any photograph. */
+async function pictures(db: Kysely<Database>, job: string): Promise<Observation[]> {
+  const observations: Observation[] = []
+  for (const [i, p] of DEMO_PICTURES.filter(x => x.job === job).entries()) {
+    const { hash, width, height } = await storePhoto(db, job, Buffer.from(p.svg), true)
+    const subject = `photo-${i + 1}`
+    const at = new Date(Date.UTC(2026, 4, 12, 11, i)).toISOString()
+    const stamp = (n: number) => ({ id: `${job}-photo-${i}-${n}`, at, by: 'R. Ambersley', subject })
+    observations.push({ ...stamp(0), act: 'add', kind: 'photo', parent: PREMISES_ID })
+    const facts = { of: p.of, caption: p.caption, shows: p.shows, hash, widthPx: width, heightPx: height, takenAt: at, marks: JSON.stringify(p.marks) }
+    Object.entries(facts).forEach(([field, value], n) => observations.push({ ...stamp(n + 1), act: 'note', field, value, grade: 'seen' }))
+  }
+  return observations.length > 0 ? observations : []
 }
 
 /** The visit takes a morning: observations a second or so apart, the premises first. */

@@ -79,6 +79,7 @@ function removeThing() {
     <section v-if="subject" class="record">
       <hr class="rule">
       <h2 class="rec">Record</h2>
+      <PhotoStrip :subject="subject" :things="things" />
       <template v-for="s in things" :key="s.id">
         <FactSheet :subject="s" :title="things.length > 1 ? sheetTitle(s) : ''" />
         <button v-if="GROWS[s.kind]" type="button" class="touch more" @click="grow(s)">{{ GROWS[s.kind]![1] }}</button>

@@ -1,13 +1,23 @@
 <script setup lang="ts">
 import { PREMISES_ID, valueOf } from '#core'
+import { TEMPLATES, type Template } from '~/utils/templates'
 
 const emit = defineEmits<{ made: [id: string] }>()
 const job = useJobStore()
 const isFirst = computed(() => job.site.all.enclosure.length === 0)
-const form = reactive({ name: 'Service panel', type: 'panel' as 'panel' | 'disconnect' | 'meter', place: 'indoors' as 'indoors' | 'outdoors', spaces: 24, main: 'main breaker' as 'main breaker' | 'main lugs', mainAmps: 200, bus: 'single phase' as 'single phase' | 'three phase', from: 'utility', building: '', newBuilding: '' })
+const form = reactive({ name: 'Service panel', type: 'panel' as 'panel' | 'disconnect' | 'meter', place: 'indoors' as 'indoors' | 'outdoors', spaces: 24, main: 'main breaker' as string, mainAmps: 200, bus: 'single phase' as string, from: 'utility', building: '', newBuilding: '' })
 onMounted(() => {
   if (!isFirst.value) Object.assign(form, { name: 'Sub-panel', main: 'main lugs', from: '' })
 })
+const bars = ref<readonly string[]>(['neutral', 'ground'])
+const template = ref('')
+function take(t: Template) {
+  template.value = t.id
+  const f = t.facts
+  Object.assign(form, { type: f.type, place: f.place, ...f.spaces && { spaces: f.spaces }, ...f.mainKind && { main: f.mainKind }, ...f.mainAmps && { mainAmps: f.mainAmps }, ...f.bus && { bus: f.bus } })
+  bars.value = t.bars
+  if (/^(Service panel|Sub-panel|Meter|Outside disconnect)$/.test(form.name)) form.name = f.type === 'meter' ? 'Meter' : f.type === 'disconnect' ? 'Outside disconnect' : isFirst.value ? 'Service panel' : 'Sub-panel'
+}
 const sources = computed(() => [
   ...job.site.all.breaker.filter(b => valueOf(b, 'role') === 'feeder').map(b => ({ id: b.id, label: `breaker in space ${valueOf(b, 'space') ?? '?'} ${valueOf(b, 'label') ?? ''}` })),
   ...job.site.all.enclosure.map(e => ({ id: e.id, label: `lugs of ${valueOf(e, 'name') ?? e.id}` })),
@@ -36,7 +46,7 @@ function make() {
   }
   for (const [field, value] of Object.entries(facts)) drafts.push({ act: 'note', subject: id, field, value, grade: 'seen' })
   if (form.type === 'panel') {
-    for (const role of ['neutral', 'ground']) {
+    for (const role of bars.value) {
       const bar = crypto.randomUUID()
       drafts.push({ act: 'add', subject: bar, kind: 'bar', parent: id }, { act: 'note', subject: bar, field: 'role', value: role, grade: 'seen' })
     }
@@ -50,12 +60,14 @@ function make() {
   <form class="new" @submit.prevent="make">
     <h2>{{ isFirst ? 'Draw the first enclosure' : 'Draw another enclosure' }}</h2>
     <p class="soft small">Start with what the utility feeds: the meter, an outside disconnect, or the panel itself. Everything can be corrected later.</p>
+    <fieldset><legend>Most like</legend><div class="row templates"><button v-for="t in TEMPLATES" :key="t.id" type="button" class="chip" :aria-pressed="template === t.id" @click="take(t)"><b>{{ t.name }}</b><span v-if="t.note" class="small soft">{{ t.note }}</span></button></div></fieldset>
+    <button v-if="template" type="submit" class="go draw">Draw it</button>
     <label>Called<input v-model="form.name" class="field" maxlength="200"></label>
     <fieldset><legend>It is a</legend><div class="row"><button v-for="t in ['panel', 'disconnect', 'meter'] as const" :key="t" type="button" class="chip" :aria-pressed="form.type === t" @click="form.type = t">{{ t }}</button></div></fieldset>
     <fieldset><legend>It stands</legend><div class="row"><button v-for="t in ['indoors', 'outdoors'] as const" :key="t" type="button" class="chip" :aria-pressed="form.place === t" @click="form.place = t">{{ t }}</button></div></fieldset>
     <template v-if="form.type === 'panel'">
-      <fieldset><legend>Spaces</legend><div class="row"><button v-for="n in [6, 8, 12, 16, 20, 24, 30, 40, 42]" :key="n" type="button" class="chip" :aria-pressed="form.spaces === n" @click="form.spaces = n">{{ n }}</button></div></fieldset>
-      <fieldset><legend>Main</legend><div class="row"><button v-for="t in ['main breaker', 'main lugs'] as const" :key="t" type="button" class="chip" :aria-pressed="form.main === t" @click="form.main = t">{{ t }}</button></div></fieldset>
+      <fieldset><legend>Spaces</legend><div class="row"><button v-for="n in [4, 6, 8, 12, 16, 18, 20, 24, 30, 40, 42]" :key="n" type="button" class="chip" :aria-pressed="form.spaces === n" @click="form.spaces = n">{{ n }}</button></div></fieldset>
+      <fieldset><legend>Main</legend><div class="row"><button v-for="t in ['main breaker', 'main lugs', 'fused main', 'split bus']" :key="t" type="button" class="chip" :aria-pressed="form.main === t" @click="form.main = t">{{ t }}</button></div></fieldset>
     </template>
     <fieldset v-if="form.type === 'disconnect' || (form.type === 'panel' && form.main === 'main breaker')"><legend>Main rating</legend><div class="row"><button v-for="n in [60, 100, 125, 150, 200]" :key="n" type="button" class="chip" :aria-pressed="form.mainAmps === n" @click="form.mainAmps = n">{{ n }} A</button></div></fieldset>
     <label>In
@@ -71,6 +83,8 @@ function make() {
 
 <style scoped>
 .new { display: grid; gap: 0.9rem; max-width: 34rem; }
+.row.templates { display: grid; grid-template-columns: repeat(auto-fill, minmax(14.5rem, 1fr)); } .templates .chip { flex-direction: column; gap: 0; min-height: 52px; line-height: 1.15; align-items: flex-start; } .templates .chip[aria-pressed="true"] .soft { color: inherit; }
+.draw { justify-self: start; }
 .row { display: flex; flex-wrap: wrap; gap: 0.4rem; margin-top: 0.25rem; }
 legend, label { font-weight: 600; } label .field { font-weight: 400; margin-top: 0.25rem; }
 </style>

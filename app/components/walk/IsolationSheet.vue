@@ -35,7 +35,7 @@ const print = () => window.print()
         </section>
         <ol>
           <li v-for="(s, i) in plan.steps" :key="i">
-            <button type="button" class="step" :aria-pressed="done.has(i)" @click="toggle(i)"><span class="box">{{ done.has(i) ? '✓' : i + 1 }}</span><span><b>{{ s.act }}</b> {{ s.text }}</span></button>
+            <button type="button" class="step" :aria-pressed="done.has(i)" @click="toggle(i)"><span class="box">{{ done.has(i) ? '✓' : i + 1 }}</span><span><b v-if="s.act === 'switch off' || s.act === 'lock and tag'">{{ s.act === 'switch off' ? 'Switch off' : 'Lock and tag' }}: </b>{{ s.text }}</span></button>
           </li>
         </ol>
         <section class="tag"><h3 class="small soft">Tag</h3><p v-for="t in plan.tag" :key="t" :class="{ big: t.startsWith('DO NOT') }">{{ t }}</p></section>

@@ -1,5 +1,6 @@
 import type { Migration } from 'kysely'
 import { jobs } from './0001-jobs'
+import { photos } from './0002-photos'
 
 /** Every migration, in order, listed in code: a bundled server has no folder to read. */
-export const MIGRATIONS: Record<string, Migration> = { '0001-jobs': jobs }
+export const MIGRATIONS: Record<string, Migration> = { '0001-jobs': jobs, '0002-photos': photos }

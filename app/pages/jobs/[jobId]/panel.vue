@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useEventListener, useMediaQuery } from '@vueuse/core'
+import { VueDraggable } from 'vue-draggable-plus'
 import { labelOf, overlapsIn, PREMISES_ID, valueOf, type Line, type Subject } from '#core'
 
 const { job, problem, isLoading, load } = useOpenJob()
@@ -14,7 +15,28 @@ const isDrawing = ref(false)
 const selectedId = ref('')
 const selectedSpace = ref<number>()
 
-const enclosures = computed(() => job.site.all.enclosure)
+const { ordered: enclosures, copy, rename, reorder, remove } = useEnclosures()
+const tabs = computed({ get: () => enclosures.value, set: list => reorder(list.map(e => e.id)) })
+const isNaming = ref(false)
+const newName = ref('')
+const toast = useToast()
+const takenBack = (title: string) => toast.add({ title, actions: [{ label: 'take back', onClick: () => job.undo() }] })
+const acts = computed(() => [[
+  { label: 'Rename', icon: 'lucide:pencil', onSelect: () => { newName.value = valueOf(enclosure.value, 'name') ?? ''; isNaming.value = true } },
+  { label: 'Draw another like it', icon: 'lucide:copy', onSelect: () => { if (enclosure.value) show(copy(enclosure.value)) } },
+  { label: 'Remove it', icon: 'lucide:trash-2', onSelect: takeOut },
+]])
+function takeOut() {
+  if (!enclosure.value) return
+  const name = valueOf(enclosure.value, 'name') ?? 'Enclosure'
+  remove(enclosure.value)
+  show('')
+  takenBack(`${name} removed`)
+}
+function keepName() {
+  if (enclosure.value) rename(enclosure.value, newName.value)
+  isNaming.value = false
+}
 const enclosure = computed(() => job.site.get(String(route.query.at ?? ''), 'enclosure') ?? job.site.all.enclosure.find(e => valueOf(e, 'type') === 'panel') ?? job.site.all.enclosure[0])
 const selected = computed(() => job.house.subjects.get(selectedId.value))
 const isPanel = computed(() => enclosure.value && valueOf(enclosure.value, 'type') !== 'meter' && valueOf(enclosure.value, 'type') !== 'disconnect')
@@ -117,11 +139,15 @@ const subtitle = computed(() => {
     </template>
     <PageState :is-loading="isLoading" :problem="problem" @again="load">
       <nav v-if="enclosures.length" class="tabs no-print" aria-label="enclosures">
-        <button v-for="e in enclosures" :key="e.id" type="button" class="tab" :aria-current="e === enclosure && !isDrawing" @click="show(e.id)">
-          <SeverityMark v-if="markOf(e)" :kind="markOf(e)!" :size="13" />{{ valueOf(e, 'name') ?? 'enclosure' }}
-        </button>
+        <VueDraggable v-model="tabs" class="drag" :animation="150" :delay="180" :delay-on-touch-only="true">
+          <button v-for="e in tabs" :key="e.id" type="button" class="tab" :aria-current="e === enclosure && !isDrawing" @click="show(e.id)">
+            <SeverityMark v-if="markOf(e)" :kind="markOf(e)!" :size="13" />{{ valueOf(e, 'name') ?? 'enclosure' }}
+          </button>
+        </VueDraggable>
+        <UDropdownMenu v-if="enclosure && !isDrawing" :items="acts"><button type="button" class="tab more" aria-label="this enclosure: rename, copy, remove"><UIcon name="lucide:ellipsis" /></button></UDropdownMenu>
         <button type="button" class="tab" :aria-current="isDrawing" @click="isDrawing = true"><UIcon name="lucide:plus" /> another</button>
       </nav>
+      <form v-if="isNaming" class="naming" @submit.prevent="keepName"><input v-model="newName" class="field" aria-label="name of the enclosure" maxlength="200" autofocus><button type="submit" class="plain">Keep</button></form>
       <NewEnclosure v-if="isDrawing || !enclosure" @made="show" />
       <template v-else>
         <PanelFace v-if="isPanel" :enclosure="enclosure" :site="job.site" :mark-of="markOf" :selected="selectedSpace === undefined ? selectedId : `space ${selectedSpace}`" :compact="isNarrow" @select="select" @space="selectSpace" />
@@ -154,6 +180,7 @@ const subtitle = computed(() => {
 .tab { min-height: 36px; display: inline-flex; align-items: center; gap: 0.4rem; white-space: nowrap; color: var(--soft); font-weight: 600; border-bottom: 3px solid transparent; cursor: pointer; }
 .tab:hover { color: var(--touch); }
 .tab[aria-current="true"] { color: var(--ink); border-bottom-color: var(--touch); }
+.drag { display: contents; } .naming { display: flex; gap: 0.5rem; margin-bottom: 0.5rem; max-width: 26rem; } .tab.more { min-width: 36px; justify-content: center; }
 .progress { margin-bottom: 1rem; }
 .track { height: 5px; background: var(--tint); margin-top: 0.3rem; } .track i { display: block; height: 100%; background: var(--cool); }
 .overlap { color: var(--repair); font-weight: 600; display: flex; flex-wrap: wrap; align-items: center; gap: 0.4rem; min-height: 40px; }

@@ -1,0 +1,86 @@
+<script lang="ts">
+import type { Subject } from '#core'
+
+export interface PhotoStripProps {
+  /** The thing shown, and what belongs to it: photographs of any of them are listed. */
+  subject: Subject
+  things?: readonly Subject[]
+}
+</script>
+
+<script setup lang="ts">
+import { valueOf } from '#core'
+import { StoredPhoto } from '#shared/api'
+
+const { subject, things = [] } = defineProps<PhotoStripProps>()
+const job = useJobStore()
+const ids = computed(() => new Set([subject.id, ...things.map(t => t.id)]))
+const photos = computed(() => job.site.all.photo.filter(p => ids.value.has(valueOf(p, 'of') ?? '')))
+const open = ref('')
+const busy = ref(false)
+const problem = ref('')
+const waiting = shallowRef<File>()
+/** What has to be in the frame for the picture to prove anything. */
+const PROMPTS: Partial<Record<Subject['kind'], readonly [frame: string, prompt: string]>> = {
+  breaker: ['gauge, conductor and breaker rating together', 'Gauge on the conductor and the number on the handle in one frame'],
+  segment: ['gauge, conductor and breaker rating together', 'Gauge on the conductor and the number on the handle in one frame'],
+  circuit: ['nameplate', 'The whole nameplate, square on, no glare'],
+  enclosure: ['the whole', 'Once the whole with its surroundings, once the label'],
+  bar: ['damage close up', 'The screw and what lands under it, in focus'],
+  feeder: ['label or marking', 'The print on the conductors and where they land'],
+  point: ['marking after the work', 'The face with its label; the box open only when proved dead'],
+  electrode: ['damage close up', 'The clamp, and the conductor up to where it disappears'],
+  bond: ['damage close up', 'The clamp, and what it is clamped to'],
+}
+const prompt = computed(() => PROMPTS[subject.kind])
+
+async function send(file: File) {
+  problem.value = ''
+  waiting.value = file
+  busy.value = true
+  try {
+    const stored = await api(`/api/jobs/${job.jobId}/photos`, StoredPhoto, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } })
+    const id = crypto.randomUUID()
+    job.record([
+      { act: 'add', subject: id, kind: 'photo', parent: 'premises' },
+      { act: 'note', subject: id, field: 'of', value: subject.id, grade: 'seen' }, { act: 'note', subject: id, field: 'hash', value: stored.hash, grade: 'measured' },
+      { act: 'note', subject: id, field: 'widthPx', value: stored.width, grade: 'measured' }, { act: 'note', subject: id, field: 'heightPx', value: stored.height, grade: 'measured' },
+      { act: 'note', subject: id, field: 'takenAt', value: new Date().toISOString(), grade: 'measured' },
+      ...prompt.value ? [{ act: 'note' as const, subject: id, field: 'shows', value: prompt.value[0], grade: 'seen' as const }] : [],
+    ])
+    waiting.value = undefined
+  } catch (error) {
+    problem.value = `${(error as Error).message}. What is recorded is safe; the photograph is not stored.`
+  } finally {
+    busy.value = false
+  }
+}
+function pick(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (file) void send(file)
+}
+const url = (hash: string | undefined) => `/api/jobs/${job.jobId}/photos/${hash}?size=thumb`
+</script>
+
+<template>
+  <section class="strip" data-testid="photos">
+    <div class="row">
+      <button v-for="p in photos" :key="p.id" type="button" class="thumb" :aria-label="valueOf(p, 'caption') ?? 'photograph'" @click="open = p.id"><img :src="url(valueOf(p, 'hash'))" :alt="valueOf(p, 'caption') ?? valueOf(p, 'shows') ?? 'photograph'" loading="lazy"></button>
+      <label class="add" :class="{ busy }"><UIcon :name="busy ? 'lucide:loader-circle' : 'lucide:camera'" class="icon" /><span class="small">{{ busy ? 'storing' : 'photograph' }}</span><input type="file" accept="image/jpeg,image/png,image/webp" capture="environment" class="sr-only" :disabled="busy" @change="pick"></label>
+    </div>
+    <p v-if="prompt" class="small soft">In the frame: {{ prompt[1] }}</p>
+    <p v-if="problem" role="alert" class="small why">{{ problem }} <button v-if="waiting" type="button" class="touch" @click="send(waiting)">send again</button></p>
+    <PhotoView v-if="open && job.site.get(open, 'photo')" :photo="job.site.get(open, 'photo')!" @close="open = ''" />
+  </section>
+</template>
+
+<style scoped>
+.strip { display: grid; gap: 0.35rem; padding: 0.5rem 0; }
+.row { display: flex; flex-wrap: wrap; gap: 0.5rem; }
+.thumb { width: 92px; height: 70px; overflow: hidden; border: 1px solid var(--line); border-radius: 4px; cursor: pointer; background: var(--tint); } .thumb:hover { border-color: var(--touch); }
+.thumb img { width: 100%; height: 100%; object-fit: cover; }
+.add { width: 92px; height: 70px; border: 1.5px dashed var(--line); border-radius: 4px; display: grid; place-items: center; align-content: center; gap: 0.15rem; cursor: pointer; color: var(--touch); font-weight: 600; } .add:hover { border-color: var(--touch); } .add:focus-within { outline: 2px solid var(--touch); }
+.icon { font-size: 1.3rem; } .busy { opacity: 0.6; } .why { color: var(--repair); }
+</style>

@@ -1,0 +1,106 @@
+import { readdirSync, existsSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import sharp from 'sharp'
+import { zipSync } from 'fflate'
+import { Appended, ErrorBody, Job, StoredPhoto } from '#shared/api'
+import { freshDb, post, serve, type Server } from '../support/app'
+
+let server: Server
+let db: string
+beforeAll(async () => {
+  db = freshDb()
+  process.env.CORVIT_PHOTO_QUOTA_MB = '1'
+  server = await serve({ db })
+})
+afterAll(async () => {
+  delete process.env.CORVIT_PHOTO_QUOTA_MB
+  await server.stop()
+})
+const newJob = async () => Appended.parse(await (await post(`${server.url}/api/jobs`, { name: 'Photos', purpose: 'service', edition: 2020 })).json()).job.id
+const send = (job: string, body: Buffer | string, type = 'image/jpeg') => fetch(`${server.url}/api/jobs/${job}/photos`, { method: 'POST', body: body as never, headers: { 'content-type': type } })
+const refusal = async (response: Response) => ErrorBody.parse((await response.json() as { data: unknown }).data)
+const red = (width = 3000, height = 2000) => sharp({ create: { width, height, channels: 3, background: '#a03020' } })
+/** Noise does not compress: it fills a quota. */
+const noise = (seed: number, edge = 900) => sharp(Buffer.from(Uint8Array.from({ length: edge * edge * 3 }, (_, i) => (i * 2654435761 + seed * 97) >>> 13 & 255)), { raw: { width: edge, height: edge, channels: 3 } }).jpeg({ quality: 95 }).toBuffer()
+
+it('a photograph is made smaller, turned upright, freed of what the camera wrote, and kept under its hash', async () => {
+  const job = await newJob()
+  const taken = await red().withExif({ IFD0: { Artist: 'somebody', Model: 'a phone' } }).withMetadata({ orientation: 6 }).jpeg().toBuffer()
+  const response = await send(job, taken)
+  expect(response.status).toBe(201)
+  const stored = StoredPhoto.parse(await response.json())
+  expect([stored.width, stored.height]).toEqual([1333, 2000])
+  const kept = await fetch(`${server.url}/api/jobs/${job}/photos/${stored.hash}`)
+  expect(kept.headers.get('content-type')).toBe('image/jpeg')
+  expect(kept.headers.get('x-content-type-options')).toBe('nosniff')
+  const bytes = Buffer.from(await kept.arrayBuffer())
+  const meta = await sharp(bytes).metadata()
+  expect(meta.exif).toBeUndefined()
+  const thumb = await sharp(Buffer.from(await (await fetch(`${server.url}/api/jobs/${job}/photos/${stored.hash}?size=thumb`)).arrayBuffer())).metadata()
+  expect(Math.max(thumb.width, thumb.height)).toBe(360)
+  expect(StoredPhoto.parse(await (await send(job, taken)).json()).hash).toBe(stored.hash)
+})
+it.each<[string, () => Buffer | Promise<Buffer>, string]>([
+  ['a page named .jpg', () => Buffer.from('<!doctype html><script>alert(1)</script>'), 'a page or drawing'],
+  ['a drawing with script in it', () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10"><script>alert(1)</script></svg>'), 'svg'],
+  ['an archive', () => Buffer.from(zipSync({ 'a.jpg': new Uint8Array(200_000) })), 'an archive'],
+  ['a cut-off picture', async () => (await red(800, 800).jpeg().toBuffer()).subarray(0, 700), 'cannot be read whole'],
+  ['nothing', () => Buffer.alloc(0), 'nothing'],
+  ['words', () => Buffer.from('just words'), 'no picture'],
+])('%s is refused by its content', async (_name, make, found) => {
+  const job = await newJob()
+  const response = await send(job, await make())
+  expect(response.status).toBe(415)
+  const { code, problems } = await refusal(response)
+  expect(code).toBe('not-a-photo')
+  expect(problems[0]!.found).toContain(found)
+})
+it('a hundred megabytes are refused without being read', async () => {
+  const job = await newJob()
+  const response = await send(job, Buffer.alloc(100 * 1024 * 1024)).catch(() => undefined)
+  // The server may close the connection before all of it is sent; either way nothing is kept.
+  if (response) {
+    expect(response.status).toBe(413)
+    expect((await refusal(response)).code).toBe('too-large')
+  }
+  expect((await fetch(`${server.url}/api/jobs`)).status).toBe(200)
+})
+it('a small file that unpacks to a huge picture is refused', async () => {
+  const job = await newJob()
+  const bomb = await sharp({ create: { width: 16000, height: 16000, channels: 3, background: '#000' }, limitInputPixels: false }).png({ compressionLevel: 9 }).toBuffer()
+  expect(bomb.length).toBeLessThan(5_000_000)
+  const response = await send(job, bomb, 'image/png')
+  expect(response.status).toBe(413)
+  expect((await refusal(response)).problems[0]!.found).toMatch(/16000|more/)
+}, 60_000)
+it.each(['..%2f..%2f..%2fetc%2fpasswd', 'a'.repeat(64), 'A'.repeat(64), `${'a'.repeat(63)}%00`, 'x'])('no path leads out of the folder: %s', async (hash) => {
+  const job = await newJob()
+  const response = await fetch(`${server.url}/api/jobs/${job}/photos/${hash}`)
+  expect(response.status).toBe(404)
+  expect((await refusal(response)).code).toBe('no-photo')
+})
+it('a photograph of one job is not shown in another, and goes with its job', async () => {
+  const [a, b] = [await newJob(), await newJob()]
+  const { hash } = StoredPhoto.parse(await (await send(a, await red(40, 30).jpeg().toBuffer())).json())
+  expect((await fetch(`${server.url}/api/jobs/${b}/photos/${hash}`)).status).toBe(404)
+  const file = join(dirname(db), 'photos', hash.slice(0, 2), `${hash}.jpg`)
+  expect(existsSync(file)).toBe(true)
+  await fetch(`${server.url}/api/jobs/${a}`, { method: 'DELETE' })
+  expect(existsSync(file)).toBe(false)
+})
+it('where there is no more room photographs are refused and observations are still taken', async () => {
+  const job = await newJob()
+  const before = readdirSync(join(dirname(db), 'photos')).length
+  let refused: Response | undefined
+  for (let i = 0; i < 12 && !refused; i++) {
+    const response = await send(job, await noise(i))
+    if (response.status === 507) refused = response
+  }
+  expect(refused).toBeDefined()
+  expect((await refusal(refused!)).code).toBe('storage-full')
+  const note = { id: 'still-1', at: '2026-03-01T10:00:00.000Z', by: 'Ann', act: 'note', subject: 'premises', field: 'yearBuilt', value: 1950, grade: 'told' }
+  expect((await post(`${server.url}/api/jobs/${job}/observations`, { observations: [note] })).status).toBe(200)
+  expect(JSON.stringify(Job.parse(await (await fetch(`${server.url}/api/jobs/${job}`)).json()))).toContain('still-1')
+  expect(before).toBeGreaterThan(0)
+  expect(readdirSync(join(dirname(db), 'photos'), { recursive: true }).filter(f => String(f).endsWith('.part'))).toEqual([])
+})

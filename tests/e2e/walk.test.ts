@@ -1,0 +1,216 @@
+import type { Browser, Page } from 'puppeteer-core'
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import sharp from 'sharp'
+import { clickText, DEMO, freshDb, hasText, lacksText, launch, onDisk, openPage, serve, textOf, type Server } from '../support/app'
+
+let server: Server
+let browser: Browser
+beforeAll(async () => {
+  server = await serve({ db: freshDb(), demo: true })
+  browser = await launch()
+})
+afterAll(async () => {
+  await browser.close()
+  await server.stop()
+})
+const HAND = { width: 390, height: 844, isMobile: true, hasTouch: true }
+const newJob = async (name: string) => ((await (await fetch(`${server.url}/api/jobs`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ name, purpose: 'service', edition: 2020, yearBuilt: 1974 }) })).json()) as { job: { id: string } }).job.id
+
+describe('the walk', () => {
+  it('leads through the places in the order of work, with cautions, and takes an answer there', async () => {
+    const { page, errors } = await openPage(browser, `${server.url}${DEMO}/walk`)
+    await hasText(page, '.stop .place', 'Sorrel Bank 22')
+    await hasText(page, '.caution', 'do not touch')
+    await hasText(page, '.question', 'Which is the service disconnect?')
+    await page.click('.group[data-field="waterBond"] .head')
+    await clickText(page, '.group[data-field="waterBond"] .chip', 'none found')
+    await lacksText(page, '.stop .fact', 'bond to the water piping')
+    expect(errors).toEqual([])
+  })
+  it('takes one answer for many things alike, as one step of undo', async () => {
+    const { page } = await openPage(browser, `${server.url}${DEMO}/walk`)
+    await clickText(page, '.stopchip', 'Laundry')
+    await clickText(page, '.stopchip[aria-pressed="true"]', 'Laundry')
+    const row = '.group[data-field="splice"]'
+    await page.waitForSelector(row)
+    const before = await textOf(page, `${row} .fact`)
+    await page.click(`${row} .head`)
+    await clickText(page, `${row} .chip`, 'copper to copper')
+    await page.waitForFunction(s => !document.querySelector(s), {}, row)
+    expect(before).toContain('×')
+    await page.click('[aria-label="take back"]')
+    await page.waitForSelector(row)
+    expect(await textOf(page, `${row} .fact`)).toBe(before)
+  })
+  it('draws the bonds with what is missing, and lists what a sound system measures', async () => {
+    const { page } = await openPage(browser, `${server.url}${DEMO}/walk?tab=bonds`)
+    await page.waitForSelector('svg[aria-label="bond map"]')
+    const ties = await page.$$eval('.tie', list => list.map(t => t.getAttribute('aria-label') ?? ''))
+    expect(ties.some(t => t.includes('missing'))).toBe(true)
+    expect(ties.some(t => t.includes('old three-wire feeder') && t.includes('lawful old'))).toBe(true)
+    await hasText(page, '.accept li', 'about 0 A')
+    await page.click('.node[aria-label^="Studio panel"]')
+    await hasText(page, '[data-testid="margin"] h3', 'Neutral bonded again')
+  })
+  it('keeps a register of open loops, closed only by recording or a reason', async () => {
+    const { page } = await openPage(browser, `${server.url}${DEMO}/walk?tab=loops`)
+    await hasText(page, '.loop', 'Not opened')
+    const open = await page.$$eval('.loop', l => l.filter(x => x.textContent!.includes('disclose') && !x.textContent!.includes('disclosed')).length)
+    await clickText(page, '.loop .touch', 'disclose')
+    await page.type('.loop .field', 'hatch painted shut')
+    await page.keyboard.press('Enter')
+    await page.waitForFunction(n => [...document.querySelectorAll('.loop')].filter(x => x.textContent!.includes('disclose') && !x.textContent!.includes('disclosed')).length === n - 1, {}, open)
+  })
+  it('shows the years of a room beside what was put in', async () => {
+    const { page } = await openPage(browser, `${server.url}${DEMO}/walk?tab=years`)
+    await hasText(page, '.years td', 'House built')
+    await page.select('.about select', 'room-garage')
+    await hasText(page, '.years td', 'GFCI: all receptacles')
+  })
+  it('gives the plan to make one half of a multiwire circuit dead: both breakers, and what stays live', async () => {
+    const { page } = await openPage(browser, `${server.url}${DEMO}/points?circuit=office-a`, HAND)
+    await page.waitForSelector('[data-point="office-a-1"]')
+    await page.click('[data-point="office-a-1"]')
+    await clickText(page, 'button', 'make it dead')
+    await hasText(page, '[data-testid="isolation"]', 'space 7')
+    const text = await textOf(page, '[data-testid="isolation"]')
+    expect(text).toContain('space 9')
+    expect(text).toContain('incoming lugs')
+    expect(text).toContain('Prove the tester again')
+    expect(text).toContain('DO NOT SWITCH ON')
+  })
+})
+
+describe('a panel, fast', () => {
+  it('a new panel from a template, then 24 spaces by keyboard', async () => {
+    const job = await newJob('Quince Lane 5')
+    const { page, errors } = await openPage(browser, `${server.url}/jobs/${job}/panel`)
+    await clickText(page, '.templates .chip', '24 spaces, 150 A main')
+    await clickText(page, '.draw', 'Draw it')
+    await page.waitForSelector('[aria-label="space 1, empty"]')
+    await page.click('[aria-label="space 1, empty"]')
+    await page.waitForFunction(() => document.activeElement?.id === 'breaker-line')
+    let keys = 0
+    let slowest = 0
+    const type = async (text: string) => {
+      for (const key of text) {
+        await page.keyboard.press(key as 'a')
+        keys++
+      }
+    }
+    // Two two-pole loads, two multiwire pairs, a run of ordinary circuits, protection on some.
+    const lines = ['2p 50 6cu', '2p 30 10cu', '20 12-3cu', '20 12-3cu gfci', '20 12-3cu + 5', '20 12-3cu gfci + 6', '15 14cu', '=', '=', '= afci', '=', '=', '20 12cu', '=', '=', '= gfci', '=', '15 12al', '=', '15 14cu', '=', '15 spare']
+    for (const line of lines) {
+      const space = await page.$eval('label[for="breaker-line"]', e => e.textContent)
+      await type(line)
+      const began = Date.now()
+      await page.keyboard.press('Enter')
+      keys++
+      await page.waitForFunction(s => document.querySelector('label[for="breaker-line"]')?.textContent !== s || !document.querySelector('[aria-label$=", empty"]'), { polling: 'mutation' }, space)
+      slowest = Math.max(slowest, Date.now() - began)
+    }
+    const spaces = await page.$$eval('[data-space]', list => list.map(e => e.getAttribute('data-space')))
+    expect(await page.$$eval('[aria-label$=", empty"]', l => l.length)).toBe(0)
+    console.log(`keystrokes for ${spaces.length} breakers with sizes, metals, protection and two multiwire pairs: ${keys} (aim 220); slowest answer ${slowest} ms`)
+    expect(keys).toBeLessThanOrEqual(220)
+    expect(slowest).toBeLessThan(1000)
+    await hasText(page, '.panel-face', 'neutral with')
+    await onDisk(page)
+    expect(errors).toEqual([])
+  })
+  it('on the full demo house a key is answered within 100 ms', async () => {
+    const { page } = await openPage(browser, `${server.url}${DEMO}/panel?at=main`)
+    await page.waitForSelector('[data-space="7"]')
+    await page.click('[data-space="7"]')
+    await page.focus('#breaker-line')
+    const times: number[] = []
+    for (const key of '20 12cu nm-b') {
+      times.push(await page.evaluate(async (k) => {
+        const input = document.querySelector<HTMLInputElement>('#breaker-line')!
+        const began = performance.now()
+        input.value += k
+        input.dispatchEvent(new Event('input', { bubbles: true }))
+        await new Promise(r => requestAnimationFrame(() => setTimeout(r)))
+        return performance.now() - began
+      }, key))
+    }
+    times.sort((a, b) => a - b)
+    console.log(`key to picture on the demo house: median ${times[Math.floor(times.length / 2)]!.toFixed(0)} ms, slowest ${times.at(-1)!.toFixed(0)} ms (aim 100)`)
+    expect(times[Math.floor(times.length / 2)]!).toBeLessThan(100)
+  })
+  it('a preset records a whole breaker in one tap on a phone, and goes to the next space', async () => {
+    const job = await newJob('Quince Lane 7')
+    const { page } = await openPage(browser, `${server.url}/jobs/${job}/panel`, HAND)
+    await clickText(page, '.templates .chip', '12 spaces, main lugs')
+    await clickText(page, '.draw', 'Draw it')
+    await page.waitForSelector('[aria-label="space 1, empty"]')
+    await page.tap('[aria-label="space 1, empty"]')
+    await clickText(page, '.presets .chip', '20 A')
+    await page.waitForSelector('[data-space="1"]')
+    await clickText(page, '.presets .chip', '2-pole 30')
+    await page.waitForSelector('[data-space="2"]')
+    expect(await page.$eval('[data-space="2"]', e => e.getAttribute('aria-label'))).toContain('30 A')
+  })
+  it('an enclosure is renamed, drawn again, taken out and brought back', async () => {
+    const job = await newJob('Quince Lane 9')
+    const { page } = await openPage(browser, `${server.url}/jobs/${job}/panel`)
+    await clickText(page, '.templates .chip', '6 spaces, main lugs')
+    await clickText(page, '.draw', 'Draw it')
+    const act = async (name: string) => {
+      await page.waitForSelector('[aria-label^="this enclosure"]')
+      await page.click('[aria-label^="this enclosure"]')
+      await clickText(page, '[role="menuitem"]', name)
+    }
+    await act('Rename')
+    await page.waitForSelector('.naming .field')
+    await page.$eval('.naming .field', (e) => { (e as HTMLInputElement).value = ''; e.dispatchEvent(new Event('input')) })
+    await page.type('.naming .field', 'Shed panel')
+    await page.keyboard.press('Enter')
+    await hasText(page, '.tab', 'Shed panel')
+    await act('Draw another')
+    await hasText(page, '.tab', 'Shed panel, another')
+    await act('Remove it')
+    await lacksText(page, '.tab', 'Shed panel, another')
+    await clickText(page, 'button', 'take back')
+    await hasText(page, '.tab', 'Shed panel, another')
+  })
+})
+
+describe('photographs', () => {
+  async function attach(page: Page, file: string) {
+    const input = await page.waitForSelector('[data-testid="photos"] input[type="file"]')
+    await (input as unknown as { uploadFile: (f: string) => Promise<void> }).uploadFile(file)
+  }
+  it('is taken, marked and survives a reload; a page in disguise is refused with words', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'corvit-photo-'))
+    const good = join(folder, 'breaker.jpg')
+    const bad = join(folder, 'trick.jpg')
+    writeFileSync(good, await sharp({ create: { width: 640, height: 480, channels: 3, background: '#456' } }).jpeg().toBuffer())
+    writeFileSync(bad, '<html><script>alert(1)</script>')
+    const { page, errors } = await openPage(browser, `${server.url}${DEMO}/panel?at=main`)
+    await page.click('[data-space="10"]')
+    await hasText(page, '[data-testid="photos"]', 'Gauge on the conductor')
+    await attach(page, bad)
+    await hasText(page, '[data-testid="photos"] [role="alert"]', 'not a photograph')
+    await attach(page, good)
+    await page.waitForSelector('[data-testid="photos"] .thumb img')
+    await page.click('[data-testid="photos"] .thumb')
+    await clickText(page, '[data-testid="photo-view"] .chip', 'arrow')
+    const box = await (await page.waitForSelector('[data-testid="photo-view"] svg'))!.boundingBox()
+    await page.mouse.move(box!.x + 60, box!.y + 60)
+    await page.mouse.down()
+    await page.mouse.move(box!.x + 200, box!.y + 140, { steps: 4 })
+    await page.mouse.up()
+    await page.waitForSelector('[data-testid="photo-view"] svg path')
+    await page.keyboard.press('Escape')
+    await onDisk(page)
+    await page.reload({ waitUntil: 'networkidle0' })
+    await page.click('[data-space="10"]')
+    await page.waitForSelector('[data-testid="photos"] .thumb')
+    await page.click('[data-testid="photos"] .thumb')
+    await page.waitForSelector('[data-testid="photo-view"] svg path')
+    expect(errors.filter(e => !e.includes('415'))).toEqual([])
+  })
+})
