@@ -12,12 +12,24 @@ const DESK = { width: 1280, height: 800 }
 const HAND = { width: 390, height: 844, isMobile: true, hasTouch: true }
 const job = '/jobs/demo-sorrel-bank'
 const space = n => page => page.click(`[data-space="${n}"]`)
+const wait = ms => new Promise(r => setTimeout(r, ms))
+async function openPhoto(page) {
+  await page.click('[data-space="7"]')
+  await page.waitForSelector('.thumb')
+  await page.click('.thumb')
+  await wait(900)
+}
+async function openPlan(page) {
+  await page.click('[data-space="5"]')
+  await wait(300)
+  await page.evaluate(() => [...document.querySelectorAll('button')].find(b => b.textContent.includes('make it dead')).click())
+  await wait(500)
+}
 const VIEWS = [
   { name: 'jobs', path: '/', size: DESK },
   { name: 'walk', path: `${job}/walk`, size: DESK },
   { name: 'walk-hand', path: `${job}/walk`, size: HAND },
   { name: 'bonds', path: `${job}/walk?tab=bonds`, size: DESK },
-  { name: 'loops', path: `${job}/walk?tab=loops`, size: DESK },
   { name: 'years', path: `${job}/walk?tab=years`, size: DESK, dark: true },
   { name: 'panel', path: `${job}/panel?at=main`, size: DESK, act: space(5) },
   { name: 'panel-dark', path: `${job}/panel?at=main`, size: DESK, dark: true, act: space(7) },
@@ -25,12 +37,11 @@ const VIEWS = [
   { name: 'panel-hand-sheet', path: `${job}/panel?at=main`, size: HAND, act: space(7) },
   { name: 'panel-split', path: '/jobs/demo-bakehouse/panel?at=oven', size: DESK },
   { name: 'panel-new', path: '/jobs/demo-tarn-end/panel', size: DESK, act: page => page.evaluate(() => [...document.querySelectorAll('.tab')].find(t => t.textContent.includes('another')).click()) },
-  { name: 'photo', path: `${job}/panel?at=main`, size: DESK, act: async page => { await page.click('[data-space="7"]'); await page.waitForSelector('.thumb'); await page.click('.thumb'); await new Promise(r => setTimeout(r, 900)) } },
-  { name: 'isolation', path: `${job}/panel?at=main`, size: HAND, act: async page => { await page.click('[data-space="5"]'); await new Promise(r => setTimeout(r, 300)); await page.evaluate(() => [...document.querySelectorAll('button')].find(b => b.textContent.includes('make it dead')).click()); await new Promise(r => setTimeout(r, 500)) } },
+  { name: 'photo', path: `${job}/panel?at=main`, size: DESK, act: openPhoto },
+  { name: 'isolation', path: `${job}/panel?at=main`, size: HAND, act: openPlan },
   { name: 'points', path: `${job}/points?circuit=living`, size: DESK, act: page => page.click('[data-point="living-4"]') },
   { name: 'points-hand', path: `${job}/points?circuit=living`, size: HAND, dark: true },
   { name: 'findings', path: `${job}/findings`, size: DESK },
-  { name: 'undecided', path: `${job}/findings`, size: DESK, act: page => page.click('.bar .tab:nth-of-type(2)') },
   { name: 'findings-hand', path: `${job}/findings`, size: HAND },
   { name: 'report', path: `${job}/report`, size: DESK },
 ]

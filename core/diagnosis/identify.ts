@@ -27,7 +27,7 @@ const weights = (copper: number, tinned: number, aluminium: number, clad: number
 /** How likely each metal shows what was seen; from how each is made and from how readings go wrong. */
 const SHOWS = {
   surface: { 'copper colour': weights(0.97, 0.03, 0.004, 0.97), 'silver colour': weights(0.03, 0.97, 0.99, 0.03) },
-  core: { 'copper colour': weights(0.99, 0.97, 0.004, 0.02), 'silver colour': weights(0.01, 0.03, 0.99, 0.98) },
+  core: { 'copper colour': weights(0.997, 0.99, 0.004, 0.01), 'silver colour': weights(0.003, 0.01, 0.99, 0.98) },
   legend: { 'CU': weights(0.97, 0.9, 0.002, 0.01), 'AL': weights(0.002, 0.002, 0.97, 0.1), 'CU-CLAD': weights(0.005, 0.005, 0.01, 0.97) },
   isSoft: { yes: weights(0.2, 0.2, 0.9, 0.6), no: weights(0.8, 0.8, 0.1, 0.4) },
   insulation: { 'rubber or cloth': weights(0.25, 0.95, 0.05, 0.05), 'plastic': weights(0.75, 0.05, 0.95, 0.95) },
@@ -57,7 +57,7 @@ export interface Identity {
   readonly next: NextLook | undefined
 }
 
-const SETTLED = 0.98
+const SETTLED = 0.97
 const LOOKS: Record<NextLook['evidence'], string> = {
   core: 'Power off and proved off: scrape lightly, or look at a fresh cut end',
   surface: 'Look at the bare end in white light',
@@ -96,7 +96,7 @@ export function identify(evidence: Evidence): Identity {
     ...sizing.working,
     'the colour of a jacket is no evidence of size or metal',
   ]
-  return { metals: metals.filter(m => m.share > 0), metal, size: sizing.size, sizes: sizing.sizes, conflicts, working, next: nextLook(evidence, metal, sizing.size, conflicts) }
+  return { metals, metal, size: sizing.size, sizes: sizing.sizes, conflicts, working, next: nextLook(evidence, metal, sizing.size, conflicts) }
 }
 
 function sizeFrom(evidence: Evidence, conflicts: string[]): { size: Size | undefined, sizes: readonly Size[], working: string[] } {

@@ -7,7 +7,8 @@ import { findJob, removeJob } from '../queries/jobs'
 
 /** Puts the demo houses in; safe to run twice. With `again` they are put back as they were. */
 export async function seedDemo(db: Kysely<Database>, again = false): Promise<void> {
-  for (const { id, file } of DEMO_HOUSES) {
+  // The last one touched stands first in the list.
+  for (const { id, file } of [...DEMO_HOUSES].reverse()) {
     if (await findJob(db, id)) {
       if (!again) continue
       await removeJob(db, id)

@@ -8,6 +8,7 @@ export const splitBus = defineRule({
   cites: [{ section: '230.71' }, { section: '408.36' }], triggers: ['replaced', 'new'], remedies: ['replace-panel', 'fewer-mains'],
   traps: ['One of the upper mains feeds the lower bus: with it off the upper half is live', 'Made until the early 1980s; by itself it may stay'],
   judge(enclosure, c) {
+    if (c.ask(enclosure, 'type') === 'meter') return c.na(say('Utility meter enclosure'))
     const kind = c.ask(enclosure, 'mainKind')
     const bus = kind === 'split bus' ? undefined : c.ask(enclosure, 'bus')
     if (kind !== 'split bus' && bus !== 'split bus') {

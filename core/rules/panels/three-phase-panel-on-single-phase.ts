@@ -7,6 +7,8 @@ export const threePhasePanel = defineRule({
   cites: [{ section: '110.3(B)' }, { section: '408.3(E)' }], triggers: ['replaced', 'new'], remedies: ['single-phase-panel'],
   traps: ['Every third space may be dead, or on the leg of its neighbour', 'An improvised jumper is a hazard at once; a listed one is part of the panel', 'Two-pole breakers may then straddle one leg'],
   judge(enclosure, c) {
+    const type = c.ask(enclosure, 'type')
+    if (type === 'meter' || type === 'disconnect') return c.na(say('No bus of its own'))
     const bus = c.ask(enclosure, 'bus')
     if (bus === undefined) return c.undecided(say('The bus bars have not been counted'))
     if (bus !== 'three phase') return c.na(say('No three-phase bus'))

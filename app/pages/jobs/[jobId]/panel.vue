@@ -74,8 +74,9 @@ function keep(parsed: Line) {
   const space = withSpace.space ?? lineSpace.value
   const wasNew = selectedBreaker.value?.id !== id
   const next = wasNew && space !== undefined ? nextEmpty(space) : undefined
+  // The margin goes on speaking of what was just kept, while the line is ready for the next space.
   selectedSpace.value = next
-  selectedId.value = next === undefined ? id : ''
+  selectedId.value = id
   if (space !== undefined && !isNarrow.value) window.setTimeout(() => line.value?.focus(), 0)
 }
 /** The next space nothing is recorded in, in the order of the numbers; so that a panel is entered line after line. */
