@@ -4,13 +4,14 @@ import type { FactRef } from '../model/house'
 import { CONDUCTOR_REMEDIES } from './conductors'
 import { PANEL_REMEDIES } from './panels'
 import { POINT_REMEDIES } from './points'
+import { OUTLET_REMEDIES } from './outlets'
 import { SERVICE_REMEDIES } from './service'
 import { RemedyDesk, type Advice, type Remedy } from './remedy'
 
 export type { Advice, Remedy, RemedyVerdict } from './remedy'
 
 /** Every remedy Corvit knows. */
-export const REMEDIES: readonly Remedy[] = [...CONDUCTOR_REMEDIES, ...PANEL_REMEDIES, ...POINT_REMEDIES, ...SERVICE_REMEDIES]
+export const REMEDIES: readonly Remedy[] = [...CONDUCTOR_REMEDIES, ...PANEL_REMEDIES, ...POINT_REMEDIES, ...SERVICE_REMEDIES, ...OUTLET_REMEDIES]
 const BY_ID = new Map(REMEDIES.map(r => [r.id, r]))
 export const remedyById = (id: string): Remedy | undefined => BY_ID.get(id)
 

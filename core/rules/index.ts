@@ -1,5 +1,30 @@
 /** Every rule, written out: a rule that is not in this list does not exist. Ids are never reused. */
 import type { Rule } from '../engine/rule'
+import { gfciMissing } from './points/gfci-missing'
+import { afciMissing } from './points/afci-missing'
+import { gfciFailed } from './points/gfci-failed'
+import { gfciLineLoadReversed } from './points/gfci-line-load-reversed'
+import { gfciNotReadilyAccessible } from './points/gfci-not-readily-accessible'
+import { groundCarriedFromUngroundedGfci } from './points/ground-carried-from-ungrounded-gfci'
+import { miswire } from './points/miswire'
+import { tamperResistant } from './points/tamper-resistant'
+import { weatherResistant } from './points/weather-resistant'
+import { receptacleRating } from './points/receptacle-rating'
+import { pushInMisuse } from './points/push-in-misuse'
+import { boxTooFull } from './points/box-fill'
+import { boxSetback } from './points/box-setback'
+import { equipmentNeedsGround } from './points/equipment-needs-ground'
+import { coverMissing } from './points/cover-missing'
+import { spliceOutsideBox } from './points/splice-outside-box'
+import { junctionBuried } from './points/junction-buried'
+import { closetLuminaire } from './points/closet-luminaire'
+import { disconnectNotInSight } from './points/disconnect-not-in-sight'
+import { dedicatedCircuits } from './points/dedicated-circuits'
+import { requiredOutlets } from './points/required-outlets'
+import { smokeCoAlarms } from './points/smoke-co-alarms'
+import { knobAndTube } from './points/knob-and-tube'
+import { clothCable } from './points/cloth-cable'
+import { threeWireDryerRange } from './points/three-wire-dryer-range'
 import { mixedMetalSplice } from './conductors/mixed-metal-splice'
 import { unidentifiedConductorMetal } from './conductors/unidentified-conductor-metal'
 import { conductorWorkmanship } from './conductors/conductor-workmanship'
@@ -67,6 +92,7 @@ export const RULES: readonly Rule[] = [
   breakerHot, multiwireNotGrouped, splitBus, threePhasePanel, tandemMisplaced, spacesExceeded, workingSpace, handleHeight,
   electrodeConductor, detachedElectrodeMissing, racewayBonding, waterBond, gasBond, csstBond, intersystemTermination, serviceOverSix, surgeProtector, serviceDrop,
   openGroundThreeSlot, missingMarking, bootlegGround, deviceWorn,
+  gfciMissing, afciMissing, gfciFailed, gfciLineLoadReversed, gfciNotReadilyAccessible, groundCarriedFromUngroundedGfci, miswire, tamperResistant, weatherResistant, receptacleRating, pushInMisuse, boxTooFull, boxSetback, equipmentNeedsGround, coverMissing, spliceOutsideBox, junctionBuried, closetLuminaire, disconnectNotInSight, dedicatedCircuits, requiredOutlets, smokeCoAlarms, knobAndTube, clothCable, threeWireDryerRange,
 ]
 
 export const ruleById = (id: string): Rule | undefined => RULES.find(r => r.id === id)

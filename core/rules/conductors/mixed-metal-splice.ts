@@ -1,5 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { unopened } from '../../derive/box'
 
 /** Aluminium meets copper only in a connector marked for both. Which of the marked ones a desk accepts is a school. */
 export const mixedMetalSplice = defineRule({
@@ -10,7 +11,7 @@ export const mixedMetalSplice = defineRule({
   traps: ['A twist-on connector marked for both metals is lawful, but the strict school does not accept it', 'Gel does not widen a listing: read the print for metals, sizes, solid or stranded'],
   judge(point, c) {
     const splice = c.ask(point, 'splice')
-    if (splice === undefined) return c.undecided(say('The splices have not been looked at'))
+    if (splice === undefined) return c.undecided(say('The splices have not been looked at'), [], unopened(point, c))
     if (splice !== 'aluminium to copper') return c.na(say('No aluminium meets copper here'))
     const connector = c.ask(point, 'connector')
     if (connector === 'solder and tape') return c.fault(say('Aluminium twisted to copper under solder or tape'), { danger: 4 })

@@ -83,7 +83,7 @@ const joint = (point: Node, school = 'listed connectors') => panel([{ id: 'b', s
 ruleTable('mixed-metal-splice', {
   clear: [row('marked twist-on, listed school', joint({ splice: 'aluminium to copper', connector: 'twist-on', connectorListing: 'aluminium to copper' }), 'p'), row('lug, strict school', joint({ splice: 'aluminium to copper', connector: 'set-screw lug', connectorListing: 'aluminium to copper' }, 'strict'), 'p')],
   fault: [row('copper only', joint({ splice: 'aluminium to copper', connector: 'twist-on', connectorListing: 'copper only' }), 'p'), row('solder and tape', joint({ splice: 'aluminium to copper', connector: 'solder and tape' }), 'p'), row('marked twist-on, strict school', joint({ splice: 'aluminium to copper', connector: 'twist-on', connectorListing: 'aluminium to copper' }, 'strict'), 'p')],
-  undecided: [row('not looked at', joint({}), 'p', { missing: ['splice'] }), row('print not read', joint({ splice: 'aluminium to copper', connector: 'twist-on' }), 'p', { missing: ['connectorListing'] })],
+  undecided: [row('not looked at', joint({ isBoxOpened: true }), 'p', { missing: ['splice'] }), row('box not opened', joint({}), 'p', { missing: ['isBoxOpened'] }), row('print not read', joint({ splice: 'aluminium to copper', connector: 'twist-on' }), 'p', { missing: ['connectorListing'] })],
   inapplicable: [row('copper to copper', joint({ splice: 'copper to copper', connectorListing: 'copper only' }), 'p')],
 })
 const appliance = (rating: number, circuit: Node) => panel([run(rating, { size: '10', metal: 'copper', wiring: 'NM-B' }, { supplies: 'fixed appliance', ...circuit })])

@@ -1,0 +1,30 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { unopened } from '../../derive/box'
+import { boxFill, type FillSize } from '../../tables/box-fill'
+
+export const boxTooFull = defineRule({
+  id: 'box-fill', family: 'points', subject: 'point',
+  title: 'The box has room for what is in it', fault: 'Box too full',
+  cites: [{ section: '314.16' }], triggers: ['replaced', 'new'], remedies: ['larger-box'],
+  traps: ['Judge with the remedy device too: a protective device is no larger by this sum, but deeper in the box', 'A marked volume beats the table'],
+  judge(point, c) {
+    const type = c.ask(point, 'type')
+    const volume = c.ask(point, 'boxVolumeIn3')
+    const count = c.ask(point, 'conductorsInBox')
+    const grounds = c.ask(point, 'groundsInBox')
+    const largest = c.ask(point, 'largestInBox')
+    const clamps = c.ask(point, 'hasInternalClamps')
+    if (type === undefined || volume === undefined || count === undefined || grounds === undefined || largest === undefined || clamps === undefined) return c.undecided(say('What is in the box, or its volume, has not been counted'), [], unopened(point, c))
+    const hasDevice = type === 'receptacle' || type === 'switch'
+    const fill = (size: FillSize) => boxFill({ conductors: [{ size, count }], grounds: { size, count: grounds }, hasInternalClamps: clamps, devices: hasDevice ? [{ largest: size }] : [] }, volume, c.site.edition)
+    const full = fill(largest)
+    const working = [...full.lines.map(l => say('{what}: {count} × {each} = {volume} in³', { what: l.what, count: l.count, each: l.each, volume: l.volume })), say('together {total} in³, box {volume} in³', { total: full.total, volume })]
+    const compare = { left: full.total, leftLabel: 'needed', sign: full.fits ? full.total === volume ? '=' : '<' : '>', right: volume, rightLabel: 'box', unit: 'in³' } as const
+    if (full.fits) return c.clear(say('{total} in³ in a box of {volume}', { total: full.total, volume }), working, compare)
+    if (largest !== '14' && !fill('14').fits) return c.fault(say('{total} in³ wanted, even with 14 AWG more than the {volume} in³ there are', { total: full.total, volume }), { danger: 1, working, compare })
+    const isOneSize = largest === '14' ? true : c.ask(point, 'isOneSize')
+    if (isOneSize !== true) return c.undecided(say('Too full if all are {largest} AWG', { largest }), working, isOneSize === false ? [{ state: 'unseen', subject: point.id, field: 'conductorsInBox' }] : undefined)
+    return c.fault(say('{total} in³ wanted, the box has {volume} in³', { total: full.total, volume }), { danger: 1, working, compare })
+  },
+})

@@ -1,0 +1,16 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+
+export const dedicatedCircuits = defineRule({
+  id: 'dedicated-circuits', family: 'points', subject: 'circuit',
+  title: 'Required circuits serve only what they may', fault: 'Required circuit shared with other outlets',
+  cites: [{ section: '210.11(C)' }, { section: '210.52(B)' }], triggers: ['new'], remedies: ['split-circuit'],
+  traps: ['A bathroom circuit may serve all of one bathroom, or the receptacles of several'],
+  judge(circuit, c) {
+    const use = c.ask(circuit, 'requiredUse')
+    if (use === 'none') return c.na(say('Not one of the required circuits'))
+    const shared = c.ask(circuit, 'isSharedOutside')
+    if (use === undefined || shared === undefined) return c.undecided(say('What else it serves has not been traced'))
+    return shared ? c.fault(say('The {use} circuit serves other outlets too', { use }), { danger: 1, since: use === 'bathroom receptacles' ? 1996 : use === 'garage' ? 2017 : 1959 }) : c.clear(say('Serves only what it may'))
+  },
+})

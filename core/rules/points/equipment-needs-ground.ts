@@ -1,0 +1,23 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { groundOf, openGround } from '../../derive/ground'
+
+export const equipmentNeedsGround = defineRule({
+  id: 'equipment-needs-ground', family: 'points', subject: 'point', isHazard: true,
+  title: 'What must be grounded is grounded', fault: 'Appliance that must be grounded, on an outlet without a ground',
+  cites: [{ section: '250.114' }, { section: '110.3(B)' }], triggers: [], remedies: ['run-grounding-conductor', 'use-raceway', 'new-cable'],
+  traps: ['Ground-fault protection does not satisfy this'],
+  judge(point, c) {
+    const type = c.ask(point, 'type')
+    if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
+
+    const appliance = c.ask(point, 'appliance')
+    if (appliance === 'none that needs a ground') return c.na(say('Nothing there needs a ground'))
+    const ground = groundOf(c.site, point)
+    c.rest(ground.rests)
+    if (ground.value === 'good') return c.clear(say('It has a ground'))
+    if (type === undefined || appliance === undefined) return c.undecided(say('What it feeds has not been seen'))
+    if (ground.value === undefined) return c.undecided(say('Whether there is a ground has not been settled'), [], openGround(ground.rests, point))
+    return c.fault(say('{appliance} on an outlet without a ground', { appliance }), { danger: 3, working: [say('ground-fault protection does not satisfy this')] })
+  },
+})

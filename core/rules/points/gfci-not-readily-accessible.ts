@@ -1,0 +1,18 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { holdsNoDevice } from '../../derive/box'
+
+export const gfciNotReadilyAccessible = defineRule({
+  id: 'gfci-not-readily-accessible', family: 'points', subject: 'point',
+  title: 'The reset of a ground-fault device can be reached at once', fault: 'Reset not readily accessible',
+  cites: [{ section: '210.8(A)' }], since: 2011, triggers: ['replaced', 'new'], remedies: ['move-protection'],
+  traps: ['Behind an appliance is not readily accessible'],
+  judge(point, c) {
+    if (holdsNoDevice(c.ask(point, 'type'))) return c.na(say('No device here'))
+    const protection = c.ask(point, 'protection')
+    if (protection !== undefined && protection !== 'GFCI' && protection !== 'dual') return c.na(say('No ground-fault device here'))
+    const access = c.ask(point, 'resetAccess')
+    if (protection === undefined || access === undefined) return c.undecided(say('Where its reset is has not been seen'))
+    return access === 'readily accessible' ? c.clear(say('Reached at once')) : c.fault(say('Its reset is {access}', { access }), { danger: 1 })
+  },
+})

@@ -1,0 +1,24 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+
+export const tamperResistant = defineRule({
+  id: 'tamper-resistant', family: 'points', subject: 'point',
+  title: 'New and replaced receptacles are tamper-resistant', fault: 'Receptacle not tamper-resistant',
+  cites: [{ section: '406.12' }], since: 2008, triggers: ['replaced', 'new'], remedies: ['tr-receptacle'],
+  traps: ['Two-slot ones, those more than 5½ ft up and those for one appliance in its place are exempt'],
+  judge(point, c) {
+    const type = c.ask(point, 'type')
+    if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
+
+    const slots = c.ask(point, 'slots')
+    if (slots === 'two') return c.na(say('Two-slot receptacle'))
+    const is = c.ask(point, 'isTamperResistant')
+    if (is === true) return c.clear(say('Tamper-resistant'))
+    const height = c.ask(point, 'heightFt')
+    if (height !== undefined && height > 5.5) return c.na(say('{height} ft up: exempt above 5½ ft', { height }))
+    const isDedicated = c.ask(point, 'isDedicated')
+    if (isDedicated === true) return c.na(say('For one appliance in its place'))
+    if (type === undefined || slots === undefined || is === undefined || height === undefined || isDedicated === undefined) return c.undecided(say('Not looked at'))
+    return c.fault(say('No shutters'), { danger: 1 })
+  },
+})

@@ -1,0 +1,39 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { sizeIndex } from '../../tables/ampacity'
+
+export const threeWireDryerRange = defineRule({
+  id: 'three-wire-dryer-range', family: 'points', subject: 'circuit',
+  title: 'Dryer and range frames are grounded as their years allow', fault: 'Dryer or range grounded by its neutral where it may not be',
+  cites: [{ section: '250.140' }, { section: '250.142(B)' }], triggers: ['new', 'replaced'], remedies: ['four-wire-circuit'],
+  traps: ['Existing circuits only: none new from 1996', 'A bare neutral must be in SE cable and start at the service equipment', 'Turning the panel into a sub-panel ends the bare-neutral case'],
+  judge(circuit, c) {
+    const supplies = c.ask(circuit, 'supplies')
+    const frame = c.ask(circuit, 'frameGround')
+    if (supplies !== undefined && supplies !== 'cooking appliance' && supplies !== 'fixed appliance') return c.na(say('No dryer or range'))
+    if (frame === 'grounding conductor') return c.clear(say('A grounding conductor of its own'))
+    if (supplies === 'fixed appliance' && frame === undefined) return c.undecided(say('If it is a dryer: how its frame is grounded has not been seen'))
+    if (supplies === undefined || frame === undefined) return c.undecided(say('How its frame is grounded has not been seen'))
+    if (frame === 'nothing') return c.fault(say('Its frame is grounded by nothing'), { danger: 4 })
+    const neutral = c.ask(circuit, 'neutral')
+    if (neutral === 'bare in other cable') return c.fault(say('Frame on a bare neutral in a cable that may not have one'), { danger: 3 })
+    const segment = c.site.children(circuit, 'segment')[0]
+    const size = segment && c.ask(segment, 'size')
+    const metal = segment && c.ask(segment, 'metal')
+    if (size !== undefined && metal !== undefined && sizeIndex(size) < sizeIndex(metal === 'copper' || metal === 'tinned copper' ? '10' : '8')) return c.fault(say('Neutral as ground in {size} {metal}: too small', { size, metal }), { danger: 3 })
+    if (neutral === undefined || size === undefined || metal === undefined) return c.undecided(say('Its neutral has not been looked at'), [], [c.lack(circuit, 'neutral'), ...segment ? [c.lack(segment, 'size'), c.lack(segment, 'metal')] : []].filter(f => f.state !== 'known').concat(segment ? [] : [{ state: 'unseen', subject: circuit.id, field: 'label' }]))
+    if (neutral === 'bare in SE cable') {
+      const panel = c.site.get(c.site.get(c.ask(circuit, 'fedBy'), 'breaker')?.parent ?? undefined, 'enclosure')
+      const role = panel && c.site.roleOf(panel)
+      if (role) c.rest(role.rests)
+      if (!role || role.value === undefined) return c.undecided(say('A bare neutral may start only at the service equipment; which that is is not settled'), [], c.asked.filter(f => f.state !== 'known'))
+      if (role.value !== 'service') return c.fault(say('A bare neutral that does not start at the service equipment'), { danger: 3 })
+    }
+    const years = c.site.yearsOf(circuit)
+    c.rest(years.rests)
+    const work = c.ask(circuit, 'work')
+    if (years.from >= 1996 || work === 'new') return c.fault(say('Three wires in a circuit new since 1996'), { danger: 3, since: 1996 })
+    if (years.to >= 1996 || work === undefined) return c.undecided(say('Allowed only in a circuit from before 1996'), [], [...c.asked.filter(f => f.state !== 'known'), ...years.to >= 1996 ? [c.lack(circuit, 'year')] : []])
+    return c.clear(say('Existing three-wire circuit: may stay'))
+  },
+})
