@@ -1,5 +1,5 @@
 import { readFileSync, statSync } from 'node:fs'
-import { assess, Ledger, MAX_FILE_BYTES, OUTCOMES, readJobFile, UnreadableFile, type Outcome } from '#core'
+import { assess, Ledger, MAX_FILE_BYTES, OUTCOMES, problemsOf, readJobFile, sumById, SUMS, UnreadableFile, type Outcome } from '#core'
 
 const USAGE = `corvit: a second opinion on existing residential wiring
 
@@ -7,9 +7,13 @@ const USAGE = `corvit: a second opinion on existing residential wiring
       Judges a job file (form "house" or "log", see docs/FORMATS.md) and prints one JSON document.
       FILE may be - for standard input. --only keeps some outcomes, --rule one rule,
       --brief one line of text per result instead of JSON.
+  corvit SUM [FILE]
+      One sum on its own: JSON in (FILE, or standard input), JSON out. SUM is one of
+      ${SUMS.map(s => s.id).join(', ')}.
+      corvit SUM --example prints an input to start from; docs/FORMATS.md has them all.
   corvit help
 
-Exit code: 0 judged, 2 input that cannot be read.
+Exit code: 0 answered, 2 input that cannot be read.
 Corvit's answers are a second opinion, not an approval.`
 
 /** Runs the command line; returns the exit code. */
@@ -20,6 +24,7 @@ export async function main(args: readonly string[]): Promise<number> {
     return command === undefined ? 2 : 0
   }
   if (command === 'assess') return assessCommand(rest)
+  if (sumById(command)) return sumCommand(command, rest)
   console.error(`corvit: unknown command ${JSON.stringify(command)}\n\n${USAGE}`)
   return 2
 }
@@ -63,6 +68,31 @@ function assessCommand(args: readonly string[]): number {
     console.error(JSON.stringify({ error: 'unreadable-input', file, problems: error.problems }, null, 2))
     return 2
   }
+}
+
+function sumCommand(id: string, args: readonly string[]): number {
+  const sum = sumById(id)!
+  if (args.length > 1) return refuse('one file at a time')
+  if (args[0] === '--example') {
+    console.log(JSON.stringify(sum.example, null, 2))
+    return 0
+  }
+  if (args[0]?.startsWith('--')) return refuse(`unknown option ${args[0]}`)
+  const file = args[0] ?? '-'
+  let raw: unknown
+  try {
+    if (file !== '-' && statSync(file).size > MAX_FILE_BYTES) return refuse(`${file}: larger than ${MAX_FILE_BYTES / 1024 / 1024} MB`)
+    raw = JSON.parse(readFileSync(file === '-' ? 0 : file, 'utf8'))
+  } catch (error) {
+    return refuse(`${file}: ${(error as NodeJS.ErrnoException).code === 'ENOENT' ? 'no such file' : error instanceof SyntaxError ? `not JSON: ${error.message}` : (error as Error).message}`)
+  }
+  const parsed = sum.input.safeParse(raw)
+  if (!parsed.success) {
+    console.error(JSON.stringify({ error: 'unreadable-input', file, problems: problemsOf(parsed.error, raw) }, null, 2))
+    return 2
+  }
+  console.log(JSON.stringify(sum.run(parsed.data), null, 2))
+  return 0
 }
 
 function refuse(message: string): number {

@@ -56,3 +56,20 @@ describe('corvit assess', () => {
     expect(results).toHaveLength(1)
   })
 })
+
+describe('the sums', () => {
+  it.each(['ampacity', 'boxfill', 'diagnose', 'identify', 'trace'])('%s runs its own example and says what is wrong with another', (sum) => {
+    const example = corvit(sum, '--example')
+    const ran = corvit(sum, scratch('in.json', example.stdout))
+    expect([example.status, ran.status]).toEqual([0, 0])
+    expect(JSON.parse(ran.stdout)).toBeDefined()
+    const wrong = corvit(sum, scratch('wrong.json', JSON.stringify({ ...JSON.parse(example.stdout) as object, surprise: 1 })))
+    expect(wrong.status).toBe(2)
+    expect(JSON.parse(wrong.stderr).problems[0].path).toContain('surprise')
+    expect(corvit(sum, scratch('broken.json', '{')).status).toBe(2)
+  })
+  it('ampacity says under what it changes', () => {
+    const out = JSON.parse(corvit('ampacity', scratch('a.json', JSON.stringify({ size: '6', metal: 'aluminium', wiring: 'SE', insulationC: 75, feedsSeveralReceptacles: false, breakerAmps: 50 }))).stdout)
+    expect(out).toMatchObject({ allowed: [40, 50], breaker: 'undecided', lookAt: ['terminals'] })
+  })
+})
