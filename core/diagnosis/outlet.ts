@@ -139,7 +139,7 @@ function flatFine(from: number, to: number): Density {
 
 const ORDER = Object.keys(HOW) as ReadingName[]
 function density(variant: Variant, name: ReadingName, value: Readings[ReadingName]): number {
-  if (name === 'lamps') return variant.lamps[value as Lamps] ?? 0.003
+  if (name === 'lamps') return variant.lamps[value as Lamps] ?? 0.00005
   if (name === 'detectorOnGround') return value ? variant.detector : 1 - variant.detector
   if (name === 'jumperSeen') return value ? variant.jumper : 1 - variant.jumper
   let p = variant.volts[name]?.(value as number) ?? 1

@@ -178,6 +178,43 @@ describe('a panel, fast', () => {
   })
 })
 
+describe('the bench', () => {
+  it('reads an outlet of the house, names the next reading, and puts what was read back', async () => {
+    const { page, errors } = await openPage(browser, `${server.url}${DEMO}/bench?sum=diagnose&from=den-4`)
+    await hasText(page, '.answer h2', 'still fit')
+    await hasText(page, '.answer', 'Read next')
+    await page.type('[data-key="groundEarth"] input', '119')
+    await hasText(page, '.answer .ranks', 'reversed bootleg')
+    await clickText(page, 'button', 'Record in the house')
+    await onDisk(page)
+    const text = await (await fetch(`${server.url}/api/jobs/demo-sorrel-bank/export?form=house`)).text()
+    expect(text).toContain('119')
+    expect(errors).toEqual([])
+  })
+  it('says what is still needed, and answers while one types', async () => {
+    const { page } = await openPage(browser, `${server.url}${DEMO}/bench?sum=ampacity`, HAND)
+    await clickText(page, '[data-key="wiring"] .chip', 'NM-B')
+    await hasText(page, '.answer', 'Still needed: size')
+    await page.select('[data-key="size"] select', '12')
+    await clickText(page, '[data-key="metal"] .chip', 'copper')
+    await hasText(page, '.answer .hero', '20')
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  })
+  it('plans the rounds of a panel, reads them, and records which breaker it is', async () => {
+    const { page } = await openPage(browser, `${server.url}${DEMO}/bench?sum=trace`)
+    await clickText(page, '.trace .chip', 'Studio panel')
+    await hasText(page, '.rounds', 'check')
+    await page.select('[aria-label="add an outlet"]', 'wheel-1')
+    const rounds = await page.$$eval('.rounds li', list => list.map(li => /off: (.*)$/.exec(li.textContent ?? '')![1]!.split(', ')))
+    const bits = await page.$$('.bit')
+    for (const [k, bit] of bits.entries()) {
+      await bit.click()
+      if (!rounds[k]!.includes('2')) await bit.click()
+    }
+    await hasText(page, '.trace td', 'space 2')
+  })
+})
+
 describe('photographs', () => {
   async function attach(page: Page, file: string) {
     const input = await page.waitForSelector('[data-testid="photos"] input[type="file"]')

@@ -79,6 +79,7 @@ function removeThing() {
     <section v-if="subject" class="record">
       <hr class="rule">
       <h2 class="rec">Record</h2>
+      <ReadingsSay v-if="subject.kind === 'point'" :point="subject as Subject<'point'>" />
       <PhotoStrip :subject="subject" :things="things" />
       <template v-for="s in things" :key="s.id">
         <FactSheet :subject="s" :title="things.length > 1 ? sheetTitle(s) : ''" />

@@ -29,6 +29,7 @@ const places = computed(() => {
     { to: `${base}/points`, name: 'Points', key: 'o', count: 0 },
     { to: `${base}/findings`, name: 'Findings', key: 'f', count: panelWork.value },
     { to: `${base}/report`, name: 'Report', key: 'r', count: 0 },
+    { to: `${base}/bench`, name: 'Bench', key: 'b', count: 0 },
   ]
 })
 const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.isContentEditable)
@@ -111,7 +112,8 @@ const isDark = computed(() => colorMode.value === 'dark')
   .shell.with-margin { padding-bottom: 116px; }
   .rail { position: fixed; inset: auto 0 0 0; height: 58px; flex-direction: row; padding: 0; border-right: 0; border-top: 1px solid var(--line); z-index: 30; }
   .mark, .grow { display: none; }
-  .place { flex: 1; border-left: 0; border-top: 4px solid transparent; min-height: 58px; padding: 0; font-size: 0.9rem; }
+  .rail { overflow-x: auto; scrollbar-width: none; }
+  .place { flex: 1 0 64px; border-left: 0; border-top: 4px solid transparent; min-height: 58px; padding: 0; font-size: 0.9rem; }
   .place.router-link-active:not(.quiet) { border-top-color: var(--touch); }
   .count { right: 8px; }
   .main { padding: 0.8rem 0.9rem 1rem; }

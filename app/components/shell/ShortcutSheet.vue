@@ -2,7 +2,7 @@
 const isOpen = defineModel<boolean>({ required: true })
 const KEYS = [
   ['?', 'this sheet'], ['/', 'to the line for a whole breaker'], ['Enter', 'keep the line'], ['arrows', 'walk through the spaces of the panel'], ['Esc', 'point at nothing; leave the line'],
-  ['Ctrl Z', 'take back'], ['Ctrl Y', 'bring back'], ['g then w, p, o, f, r, j', 'go to Walk, Panel, Points (outlets), Findings, Report, Jobs'],
+  ['Ctrl Z', 'take back'], ['Ctrl Y', 'bring back'], ['g then w, p, o, f, r, b, j', 'go to Walk, Panel, Points (outlets), Findings, Report, Bench, Jobs'],
 ] as const
 const LINE = [
   ['7 20 14cu nm porch lights', 'space 7, 20 A, 14 AWG copper, NM, “porch lights”'],
