@@ -43,6 +43,7 @@ const VIEWS = [
   { name: 'points-hand', path: `${job}/points?circuit=living`, size: HAND, dark: true },
   { name: 'findings', path: `${job}/findings`, size: DESK },
   { name: 'findings-hand', path: `${job}/findings`, size: HAND },
+  { name: 'rooms-hand', path: `${job}/points?view=rooms`, size: HAND },
   { name: 'bench', path: `${job}/bench?sum=diagnose&from=den-4`, size: DESK },
   { name: 'bench-trace', path: `${job}/bench?sum=trace`, size: DESK },
   { name: 'bench-hand', path: `${job}/bench?sum=ampacity`, size: HAND, act: async page => page.evaluate(() => [...document.querySelectorAll('.chip')].find(b => b.textContent.trim() === 'NM-B').click()) },

