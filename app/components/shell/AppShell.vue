@@ -113,7 +113,7 @@ const isDark = computed(() => colorMode.value === 'dark')
   .rail { position: fixed; inset: auto 0 0 0; height: 58px; flex-direction: row; padding: 0; border-right: 0; border-top: 1px solid var(--line); z-index: 30; }
   .mark, .grow { display: none; }
   .rail { overflow-x: auto; scrollbar-width: none; }
-  .place { flex: 1 0 64px; border-left: 0; border-top: 4px solid transparent; min-height: 58px; padding: 0; font-size: 0.9rem; }
+  .place { flex: 1 0 54px; font-size: 0.8rem; border-left: 0; border-top: 4px solid transparent; min-height: 58px; padding: 0; }
   .place.router-link-active:not(.quiet) { border-top-color: var(--touch); }
   .count { right: 8px; }
   .main { padding: 0.8rem 0.9rem 1rem; }

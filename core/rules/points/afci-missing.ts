@@ -28,7 +28,7 @@ export const afciMissing = defineRule({
       if (ft !== undefined && ft <= 6 && adds === false && ownWork !== undefined) return c.na(say('An extension of {ft} ft that adds no outlet', { ft }))
       if ((ft === undefined || ft <= 6) && adds !== true) return c.undecided(say('An extension of 6 ft or less that adds no outlet would be exempt'))
     }
-    if (afci.value === undefined) return c.undecided(say('Required here since {since}; whether it is there has not been settled', { since }))
+    if (afci.value === undefined) return c.undecided(say('Required here since {since}; whether it is there has not been settled', { since }), [], afci.rests.filter(f => f.state !== 'known'))
     return c.fault(say('{use}: required since {since}, and nothing protects it', { use, since }), { danger: 2, since })
   },
 })

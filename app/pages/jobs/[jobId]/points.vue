@@ -60,7 +60,7 @@ const state = (point: Subject<'point'>) => {
 </script>
 
 <template>
-  <AppShell v-model:margin="isMarginOpen" :title="circuit ? valueOf(circuit, 'label') ?? 'Circuit' : 'Points'" :subtitle="circuit ? `${breaker ? labelOf(job.site, breaker).replace(/ · .*/, '') : 'breaker not found'} · ${rows.length} points` : ''" :margin-note="selected ? labelOf(job.site, selected) : `${open.filter(r => r.outcome === 'fault').length} found on this circuit`">
+  <AppShell v-model:margin="isMarginOpen" :title="view === 'rooms' ? 'Outlets by room' : circuit ? valueOf(circuit, 'label') ?? 'Circuit' : 'Points'" :subtitle="view === 'rooms' ? `${job.site.all.point.length} points` : circuit ? `${breaker ? labelOf(job.site, breaker).replace(/ · .*/, '') : 'breaker not found'} · ${rows.length} points` : ''" :margin-note="selected ? labelOf(job.site, selected) : view === 'rooms' ? 'touch an outlet' : `${open.filter(r => r.outcome === 'fault').length} found on this circuit`">
     <PageState :is-loading="isLoading" :problem="problem" @again="load">
       <div v-if="!groups.length" class="empty">
         <h2>No circuits yet</h2>
