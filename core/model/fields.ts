@@ -318,6 +318,8 @@ export const FIELDS = {
     isTamperResistant: flag('tamper-resistant', at('rooms', 'Look for TR on the face and for shutters in the slots', 'flashlight')),
     isWeatherResistant: flag('weather-resistant', at('rooms', 'Look for WR on the face', 'flashlight')),
     isSingle: flag('a single receptacle, not a duplex', at('rooms', 'See whether one plug or two fit')),
+    nameplateMca: number('nameplate minimum circuit ampacity of this unit', 'A', 1, 200, at('outside', 'Where several units share a circuit: read the nameplate of each; photograph it', 'flashlight')),
+    nameplateMocp: number('nameplate maximum overcurrent protection of this unit', 'A', 5, 250, at('outside', 'Where several units share a circuit: read the nameplate of each; photograph it', 'flashlight')),
     appliance: choice('feeds an appliance', ['none that needs a ground', 'refrigerator or freezer', 'washer', 'dryer', 'dishwasher', 'room air conditioner', 'disposer', 'computer', 'sump pump', 'aquarium', 'motor tool'] as const, at('rooms', 'See what is plugged in there')),
     size: choice('conductor on the device', ['14', '12', '10', '8', '6'] as const, at('open box', 'Power off and proved off: gauge the conductor on the device', 'wire gauge'), 'AWG'),
     pushInMarking: choice('push-in terminals marked for', ['14 solid', '12 solid', 'stranded'] as const, at('open box', 'Read the strap: which conductors its push-in terminals take', 'flashlight')),

@@ -1,6 +1,8 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { allowedBand } from '../../derive/allowed'
+import type { Context } from '../../engine/context'
+import type { Subject } from '../../model/house'
 
 /** Equipment with a nameplate: the device at most its maximum, the conductors at least its minimum. */
 export const nameplateMismatch = defineRule({
@@ -8,12 +10,13 @@ export const nameplateMismatch = defineRule({
   title: 'Air conditioners and motors are fed as their nameplate says', fault: 'Breaker or conductor against the nameplate',
   cites: [{ section: '440.4' }, { section: '440.22' }, { section: '440.32' }, { section: '430.52' }],
   triggers: ['replaced', 'new'], remedies: ['nameplate-breaker', 'replace-conductor'],
-  traps: ['The smallest device upstream protects the unit', 'The minimum circuit ampacity already holds its 125 %', 'A maximum that names fuses only wants fuses'],
+  traps: ['The smallest device upstream protects the unit', 'The minimum circuit ampacity already holds its 125 %', 'A maximum that names fuses only wants fuses', 'Several units on one circuit: the device within the smallest maximum, the conductors for the largest minimum and the rest'],
   judge(circuit, c) {
     const supplies = c.ask(circuit, 'supplies')
     if (supplies !== undefined && supplies !== 'air conditioning' && supplies !== 'motor') return c.na(say('No such equipment'))
-    const mocp = c.ask(circuit, 'nameplateMocp')
-    const mca = c.ask(circuit, 'nameplateMca')
+    const shared = sharedUnits(circuit, c)
+    const mocp = shared ? shared.mocp : c.ask(circuit, 'nameplateMocp')
+    const mca = shared ? shared.mca : c.ask(circuit, 'nameplateMca')
     if (supplies === undefined) return c.undecided(say('What it supplies is not known'), [], [c.lack(circuit, 'supplies')])
     const breaker = c.site.get(c.ask(circuit, 'fedBy'), 'breaker')
     const own = breaker && c.ask(breaker, 'ratingAmps')
@@ -39,3 +42,18 @@ export const nameplateMismatch = defineRule({
     return c.clear(say('{device} A device, {mocp} A maximum; conductors bear {mca} A', { device, mocp, mca }))
   },
 })
+
+/**
+ * Units with nameplates of their own on one circuit: the smallest maximum bears on the device, and the conductors carry
+ * the largest minimum with the others at their load (a minimum holds 125 % already). 440.22, 440.33.
+ * Nothing where fewer than two hard-wired units hang on it, so that the nameplate of the circuit is the one.
+ */
+function sharedUnits(circuit: Subject<'circuit'>, c: Context): { mocp: number | undefined, mca: number | undefined } | undefined {
+  const units = c.site.pointsOf(circuit).filter(p => (c.ask(p, 'type') ?? 'hard-wired outlet') === 'hard-wired outlet')
+  if (units.length < 2) return undefined
+  const maxima = units.map(p => c.ask(p, 'nameplateMocp'))
+  const minima = units.map(p => c.ask(p, 'nameplateMca'))
+  const known = (list: readonly (number | undefined)[]): list is number[] => list.every(x => x !== undefined)
+  const largest = known(minima) ? Math.max(...minima) : 0
+  return { mocp: known(maxima) ? Math.min(...maxima) : undefined, mca: known(minima) ? Math.round(10 * (largest + (minima.reduce((a, b) => a + b, 0) - largest) / 1.25)) / 10 : undefined }
+}
