@@ -79,6 +79,6 @@ export const CONSEQUENCES: Readonly<Record<string, string>> = {
   'required-outlets': 'Extension cords take the place of outlets.',
   'smoke-co-alarms': 'Nobody is woken.',
   'knob-and-tube': 'It overheats, or is live when it seems dead.',
-  'cloth-cable': 'Old insulation crumbles when it is moved; insurance may be refused.',
+  'cloth-cable': 'Old insulation crumbles when it is moved; some insurers will not take it.',
   'three-wire-dryer-range': 'The frame carries current, and is live if the neutral opens.',
 }

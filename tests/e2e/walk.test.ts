@@ -33,11 +33,11 @@ describe('the walk', () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/walk`)
     await clickText(page, '.stopchip', 'Laundry')
     await clickText(page, '.stopchip[aria-pressed="true"]', 'Laundry')
-    const row = '.group[data-field="splice"]'
+    const row = '.group[data-field="cover"]'
     await page.waitForSelector(row)
     const before = await textOf(page, `${row} .fact`)
     await page.click(`${row} .head`)
-    await clickText(page, `${row} .chip`, 'copper to copper')
+    await clickText(page, `${row} .chip`, 'in place')
     await page.waitForFunction(s => !document.querySelector(s), {}, row)
     expect(before).toContain('×')
     await page.click('[aria-label="take back"]')

@@ -22,10 +22,15 @@ const newName = ref('')
 const toast = useToast()
 const takenBack = (title: string) => toast.add({ title, actions: [{ label: 'take back', onClick: () => job.undo() }] })
 const acts = computed(() => [[
-  { label: 'Rename', icon: 'lucide:pencil', onSelect: () => { newName.value = valueOf(enclosure.value, 'name') ?? ''; isNaming.value = true } },
+  { label: 'Rename', icon: 'lucide:pencil', onSelect: startNaming },
   { label: 'Draw another like it', icon: 'lucide:copy', onSelect: () => { if (enclosure.value) show(copy(enclosure.value)) } },
   { label: 'Remove it', icon: 'lucide:trash-2', onSelect: takeOut },
 ]])
+function startNaming() {
+  newName.value = valueOf(enclosure.value, 'name') ?? ''
+  // The menu gives the focus back to its button as it closes; the field comes after that.
+  window.setTimeout(() => { isNaming.value = true }, 200)
+}
 function takeOut() {
   if (!enclosure.value) return
   const name = valueOf(enclosure.value, 'name') ?? 'Enclosure'
