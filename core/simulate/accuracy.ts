@@ -17,6 +17,17 @@ const QUICK: readonly ReadingName[] = ['hotNeutral', 'hotGround', 'neutralGround
 
 /** Puts faults into outlets, reads them, diagnoses the readings, and counts how often the fault comes back. */
 export function accuracyOf(outlets: number, seed: number): Accuracy {
+  const key = `${outlets} ${seed}`
+  const known = COUNTED.get(key)
+  if (known) return known
+  const counted = count(outlets, seed)
+  COUNTED.set(key, counted)
+  return counted
+}
+/** The same seed gives the same outlets, so they are counted once. */
+const COUNTED = new Map<string, Accuracy>()
+
+function count(outlets: number, seed: number): Accuracy {
   const random = seeded(seed)
   const confusion = Object.fromEntries(STATES.map(s => [s, Object.fromEntries(STATES.map(t => [t, 0]))])) as Record<OutletState, Record<OutletState, number>>
   const tally = () => ({ first: 0, notRuledOut: 0, single: 0, wrongSingle: 0 })

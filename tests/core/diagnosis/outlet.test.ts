@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs'
+import { diagnosisDoc } from '../../../scripts/generate-docs'
 import { diagnose, doubtsOf, jointOf, originsOf, refereeDevice, STATES, type OutletState, type Readings, type Setting } from '#core'
 import { accuracyOf } from '#core/simulate/accuracy'
 import { seeded, simulateOutlet } from '#core/simulate/outlets'
@@ -67,6 +69,7 @@ describe('diagnosis of an outlet', () => {
       expect(r.wrongSingle).toBe(0)
     }
     expect(a.whole.single).toBeGreaterThan(0.8)
+    expect(readFileSync('docs/DIAGNOSIS.md', 'utf8')).toBe(diagnosisDoc())
   }, 120_000)
 })
 
