@@ -40,13 +40,10 @@ const VIEWS = [
   { name: 'photo', path: `${job}/panel?at=main`, size: DESK, act: openPhoto },
   { name: 'isolation', path: `${job}/panel?at=main`, size: HAND, act: openPlan },
   { name: 'points', path: `${job}/points?circuit=living`, size: DESK, act: page => page.click('[data-point="living-4"]') },
-  { name: 'points-hand', path: `${job}/points?circuit=living`, size: HAND, dark: true },
   { name: 'findings', path: `${job}/findings`, size: DESK },
   { name: 'findings-hand', path: `${job}/findings`, size: HAND },
-  { name: 'rooms-hand', path: `${job}/points?view=rooms`, size: HAND },
   { name: 'bench', path: `${job}/bench?sum=diagnose&from=den-4`, size: DESK },
   { name: 'bench-trace', path: `${job}/bench?sum=trace`, size: DESK },
-  { name: 'bench-hand', path: `${job}/bench?sum=ampacity`, size: HAND, act: async page => page.evaluate(() => [...document.querySelectorAll('.chip')].find(b => b.textContent.trim() === 'NM-B').click()) },
   { name: 'report', path: `${job}/report`, size: DESK },
 ]
 
