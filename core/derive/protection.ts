@@ -51,7 +51,7 @@ export function afciSince(use: string, type: string): number | undefined {
   const isDevice = type === 'switch'
   switch (use) {
     case 'bedroom': return isDevice ? 2014 : type === 'receptacle' ? 1999 : 2002
-    case 'living': case 'hallway': case 'closet': case 'office': case 'stairs': return isDevice ? 2014 : 2008
+    case 'living': case 'hallway': case 'closet': case 'office': case 'stairs': case 'basement, finished': return isDevice ? 2014 : 2008
     case 'kitchen': case 'laundry': return 2014
     default: return undefined
   }

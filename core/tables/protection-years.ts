@@ -40,7 +40,7 @@ export const REQUIREMENTS: readonly Requirement[] = [
   gfci('utility', 2005, 'receptacles within 6 ft of a sink', 'receptacles farther from a sink'),
   afci('bedroom', 1999, 'receptacles'),
   afci('bedroom', 2002, 'all outlets'),
-  afci('living', 2008, 'all outlets'), afci('hallway', 2008, 'all outlets'), afci('closet', 2008, 'all outlets'), afci('office', 2008, 'all outlets'),
+  afci('living', 2008, 'all outlets'), afci('hallway', 2008, 'all outlets'), afci('basement, finished', 2008, 'all outlets: recreation rooms and the like'), afci('stairs', 2008, 'all outlets'), afci('closet', 2008, 'all outlets'), afci('office', 2008, 'all outlets'),
   afci('kitchen', 2014, 'all outlets and devices'), afci('laundry', 2014, 'all outlets and devices'),
   afci('bedroom', 2014, 'all outlets and devices'), afci('living', 2014, 'all outlets and devices'), afci('hallway', 2014, 'all outlets and devices'),
 ]

@@ -69,13 +69,15 @@ function exceptions(segment: Subject<'segment'>, circuit: Subject<'circuit'>, br
   }
   if (supplies === 'cooking appliance' && rating <= 50 && band.high.ampacity >= 20) {
     const isTap = c.ask(segment, 'isTap')
-    if (isTap === true) return c.na(say('A tap of a cooking circuit, with limits of its own (210.19)'))
+    if (isTap === true && band.low.ampacity >= 20) return c.na(say('A tap of a cooking circuit, with limits of its own (210.19)'))
+    if (isTap === true) return c.undecided(say('A tap of a cooking circuit; whether it bears 20 A depends on what has not been seen'), band.low.working)
     if (isTap === undefined) return c.undecided(say('Too large, unless this is a tap of the cooking circuit'), band.high.working)
   }
   // What starts at the breaker is no tap.
   if (supplies === 'lighting' && c.site.children(circuit, 'segment')[0] !== segment && band.high.ampacity >= luminaireTapAmps(rating)) {
     const isTap = c.ask(segment, 'isTap')
-    if (isTap === true) return c.na(say('A tap to a luminaire, with limits of its own (210.19, 410.117(C))'))
+    if (isTap === true && band.low.ampacity >= luminaireTapAmps(rating)) return c.na(say('A tap to a luminaire, with limits of its own (210.19, 410.117(C))'))
+    if (isTap === true) return c.undecided(say('A tap to a luminaire; whether it bears its least ampacity depends on what has not been seen'), band.low.working)
     if (isTap === undefined) return c.undecided(say('Too large, unless this is a tap of no more than 18 in to one luminaire'), band.high.working, [c.lack(segment, 'isTap')])
   }
   const allowed = band.high.allowed

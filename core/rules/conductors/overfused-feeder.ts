@@ -36,7 +36,7 @@ export const overfusedFeeder = defineRule({
     if (rating <= low.allowed) return c.clear(say('{rating} A is no more than the {allowed} A allowed', { rating, allowed: low.allowed }), low.working, compare(low.allowed))
     if (rating <= high.allowed) return c.undecided(say('{rating} A is allowed or not, depending on what has not been seen', { rating }), low.working, band.missingFor(rating))
     // What starts at a breaker of its own is no tap.
-    const tap = enclosure ? feederTap(feeder, rating, high.ampacity, c) : undefined
+    const tap = enclosure ? feederTap(feeder, rating, low.ampacity, high.ampacity, c) : undefined
     if (tap) return tap
     return c.fault(say('A {rating} A device feeds conductors good for {allowed} A', { rating, allowed: high.allowed }), {
       danger: rating >= 1.5 * high.allowed ? 4 : 3, compare: compare(high.allowed), working: [...high.working, say('{rating} A > {allowed} A', { rating, allowed: high.allowed })],
@@ -44,19 +44,25 @@ export const overfusedFeeder = defineRule({
   },
 })
 
+/** Lengths of the two feeder-tap rules, feet. 240.21(B)(1), (B)(2). */
+const TEN_FT = 10
+const TWENTY_FIVE_FT = 25
+
 /**
  * Feeder taps: up to 10 ft a tenth of the device ahead, up to 25 ft a third, ending in one device that the conductors
  * bear. 240.21(B). Nothing where it is no tap.
  */
-function feederTap(feeder: Subject<'feeder'>, rating: number, ampacity: number, c: Context): Verdict | undefined {
+function feederTap(feeder: Subject<'feeder'>, rating: number, worst: number, best: number, c: Context): Verdict | undefined {
   const isTap = c.ask(feeder, 'isTap')
   if (isTap === false) return undefined
   const length = c.ask(feeder, 'tapFt')
   const end = c.ask(feeder, 'tapEndsIn')
   const target = c.site.enclosuresOn(feeder)[0]
   const main = target && c.ask(target, 'mainAmps')
-  const most = length === undefined ? undefined : length <= 10 ? 10 * ampacity : length <= 25 ? 3 * ampacity : 0
-  if ((most !== undefined && rating > most) || end === 'several devices or lugs' || (main !== undefined && main > ampacity)) return undefined
-  if (isTap === undefined || most === undefined || end === undefined || main === undefined) return c.undecided(say('Too large for an ordinary feeder; a tap may stand behind it'), [], undefined)
+  const most = (amps: number) => length === undefined ? undefined : length <= TEN_FT ? 10 * amps : length <= TWENTY_FIVE_FT ? 3 * amps : 0
+  const atBest = most(best)
+  const atWorst = most(worst)
+  if ((atBest !== undefined && rating > atBest) || end === 'several devices or lugs' || (main !== undefined && main > best)) return undefined
+  if (isTap === undefined || atWorst === undefined || rating > atWorst || end === undefined || main === undefined || main > worst) return c.undecided(say('Too large for an ordinary feeder; a tap may stand behind it'), [], undefined)
   return c.clear(say('A tap of {length} ft ending in a {main} A device: {rating} A ahead of it is allowed (240.21(B))', { length: length!, main, rating }))
 }

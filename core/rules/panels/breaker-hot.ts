@@ -41,9 +41,9 @@ export const breakerHot = defineRule({
     if (loadAmps === undefined) return c.undecided(say('{temperatureC} °C; without the load of that moment it says little', { temperatureC }), working, [circuit ? c.lack(circuit, 'loadAmps') : c.lack(breaker, 'label')])
     const isLoaded = heat.loadShare! >= LEAST_SHARE
     if (isLoaded && heat.atRatedC && heat.atRatedC[0] > TESTED_RISE_C) return c.fault(say('At {share} % of its rating {over} °C over air: not fit for its rating', { share: share!, over: heat.overAirC }), { danger: 3, working, compare })
-    if (heat.overAirC <= 10 && (!isLoaded || heat.atRatedC![1] <= TESTED_RISE_C)) return c.clear(isLoaded ? say('Within what its load explains') : say('Cool at {share} % of its rating: scan again under load to be sure', { share: share! }), working, compare)
+    if (isLoaded && heat.overAirC <= 10 && heat.atRatedC![1] <= TESTED_RISE_C) return c.clear(say('Within what its load explains'), working, compare)
     const again = c.ask(breaker, 'rescan')
-    if (again === undefined) return c.undecided(say('Warm; a neighbour at like load or millivolts across it under load would tell'), working)
+    if (again === undefined) return c.undecided(isLoaded ? say('Warm; a neighbour at like load or millivolts across it under load would tell') : say('Scanned at {share} % of its rating: under load it may be another story', { share: share! }), working)
     if (again === 'as hot after re-torque' || again === 'warmer than a neighbour at like load') return c.fault(say('Scanned again: {again}', { again }), { danger: 3, working, compare })
     return c.clear(say('Scanned again: {again}', { again }), working, compare)
   },

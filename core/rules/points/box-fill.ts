@@ -16,11 +16,15 @@ export const boxTooFull = defineRule({
     const largest = c.ask(point, 'largestInBox')
     const clamps = c.ask(point, 'hasInternalClamps')
     if (type === undefined || volume === undefined || count === undefined || grounds === undefined || largest === undefined || clamps === undefined) return c.undecided(say('What is in the box, or its volume, has not been counted'), [], unopened(point, c))
-    const hasDevice = type === 'receptacle' || type === 'switch'
-    const fill = (size: FillSize) => boxFill({ conductors: [{ size, count }], grounds: { size, count: grounds }, hasInternalClamps: clamps, devices: hasDevice ? [{ largest: size }] : [] }, volume, c.site.edition)
+    const through = c.ask(point, 'throughInBox')
+    const fittings = c.ask(point, 'fittingsInBox')
+    const yokes = c.ask(point, 'yokesInBox')
+    const least = type === 'receptacle' || type === 'switch' ? 1 : 0
+    const fill = (size: FillSize) => boxFill({ conductors: [{ size, count }], grounds: { size, count: grounds }, hasInternalClamps: clamps, through: [{ size, count: through ?? 0 }], supportFittings: fittings ?? 0, devices: Array.from({ length: yokes ?? least }, () => ({ largest: size })) }, volume, c.site.edition)
     const full = fill(largest)
     const working = [...full.lines.map(l => say('{what}: {count} × {each} = {volume} in³', { what: l.what, count: l.count, each: l.each, volume: l.volume })), say('together {total} in³, box {volume} in³', { total: full.total, volume })]
     const compare = { left: full.total, leftLabel: 'needed', sign: full.fits ? full.total === volume ? '=' : '<' : '>', right: volume, rightLabel: 'box', unit: 'in³' } as const
+    if (full.fits && (through === undefined || fittings === undefined || yokes === undefined)) return c.undecided(say('{total} in³ so far in a box of {volume}; not all of it has been counted', { total: full.total, volume }), working)
     if (full.fits) return c.clear(say('{total} in³ in a box of {volume}', { total: full.total, volume }), working, compare)
     if (largest !== '14' && !fill('14').fits) return c.fault(say('{total} in³ wanted, even with 14 AWG more than the {volume} in³ there are', { total: full.total, volume }), { danger: 1, working, compare })
     const isOneSize = largest === '14' ? true : c.ask(point, 'isOneSize')

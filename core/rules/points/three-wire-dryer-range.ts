@@ -1,6 +1,11 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { sizeIndex } from '../../tables/ampacity'
+import { tableMetals } from '../../derive/allowed'
+import type { FactRef } from '../../model/house'
+import { sizeIndex, type Size } from '../../tables/ampacity'
+
+/** Least size of a neutral that grounds a frame. 250.140. */
+const LEAST: Record<'copper' | 'aluminium', Size> = { copper: '10', aluminium: '8' }
 
 export const threeWireDryerRange = defineRule({
   id: 'three-wire-dryer-range', family: 'points', subject: 'circuit',
@@ -17,11 +22,19 @@ export const threeWireDryerRange = defineRule({
     if (frame === 'nothing') return c.fault(say('Its frame is grounded by nothing'), { danger: 4 })
     const neutral = c.ask(circuit, 'neutral')
     if (neutral === 'bare in other cable') return c.fault(say('Frame on a bare neutral in a cable that may not have one'), { danger: 3 })
-    const segment = c.site.children(circuit, 'segment')[0]
-    const size = segment && c.ask(segment, 'size')
-    const metal = segment && c.ask(segment, 'metal')
-    if (size !== undefined && metal !== undefined && sizeIndex(size) < sizeIndex(metal === 'copper' || metal === 'tinned copper' ? '10' : '8')) return c.fault(say('Neutral as ground in {size} {metal}: too small', { size, metal }), { danger: 3 })
-    if (neutral === undefined || size === undefined || metal === undefined) return c.undecided(say('Its neutral has not been looked at'), [], [c.lack(circuit, 'neutral'), ...segment ? [c.lack(segment, 'size'), c.lack(segment, 'metal')] : []].filter(f => f.state !== 'known').concat(segment ? [] : [{ state: 'unseen', subject: circuit.id, field: 'label' }]))
+    const segments = c.site.children(circuit, 'segment')
+    const open: FactRef[] = []
+    for (const segment of segments) {
+      const size = c.ask(segment, 'size')
+      const metal = c.ask(segment, 'metal')
+      const may = tableMetals(metal).map(m => size !== undefined && sizeIndex(size) < sizeIndex(LEAST[m.metal]))
+      if (size !== undefined && may.every(isSmall => isSmall)) return c.fault(say('Neutral as ground in {size} {metal}: too small', { size, metal: metal ?? 'of any metal' }), { danger: 3 })
+      if (size === undefined) open.push(c.lack(segment, 'size'))
+      if (may.includes(true) || metal === undefined) open.push(c.lack(segment, 'metal'))
+    }
+    if (segments.length === 0) open.push({ state: 'unseen', subject: circuit.id, field: 'label' })
+    if (neutral === undefined) open.push(c.lack(circuit, 'neutral'))
+    if (neutral === undefined || open.length > 0) return c.undecided(say('Its neutral has not been looked at'), [], open)
     if (neutral === 'bare in SE cable') {
       const panel = c.site.get(c.site.get(c.ask(circuit, 'fedBy'), 'breaker')?.parent ?? undefined, 'enclosure')
       const role = panel && c.site.roleOf(panel)

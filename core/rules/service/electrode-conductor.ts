@@ -14,9 +14,9 @@ type Found = { fault: Step, danger: Danger } | 'open' | undefined
 export const electrodeConductor = defineRule({
   id: 'electrode-conductor', family: 'service', subject: 'enclosure',
   title: 'A sound electrode conductor of full size runs to an electrode', fault: 'Electrode conductor missing, too small or unsound',
-  cites: [{ section: '250.24(D)' }, { section: '250.50' }, { section: '250.53(A)(2)' }, { section: '250.64' }, { section: '250.66' }, { section: '250.70' }],
+  cites: [{ section: '250.24(D)' }, { section: '250.50' }, { section: '250.53(A)(2)' }, { section: '250.53(B)' }, { section: '250.53(D)(2)' }, { section: '250.64' }, { section: '250.66' }, { section: '250.70' }],
   triggers: ['replaced', 'new'], remedies: ['electrode-conductor', 'second-rod', 'ground-rod-only'],
-  traps: ['The sole connection to a rod need not be larger than 6 Cu, to a concrete-encased electrode than 4 Cu; larger is no fault', 'One rod is enough only at 25 Ω or less', 'A rod never makes a fault trip: the bond to the neutral does'],
+  traps: ['The sole connection to a rod need not be larger than 6 Cu, to a concrete-encased electrode than 4 Cu; larger is no fault', 'One rod or plate is enough only at 25 Ω or less', 'A water pipe alone is not enough: it wants another electrode beside it', 'A rod never makes a fault trip: the bond to the neutral does'],
   judge(enclosure, c) {
     const role = c.site.roleOf(enclosure)
     c.rest(role.rests)
@@ -36,21 +36,26 @@ export const electrodeConductor = defineRule({
       if (found === 'open') isOpen = true
       else if (found) return c.fault(found.fault, { danger: found.danger })
     }
-    const rods = electrodes.filter(e => c.ask(e, 'type') === 'rod')
-    if (electrodes.every(e => c.ask(e, 'type') !== undefined) && rods.length === electrodes.length) {
-      const counts = rods.map(e => c.ask(e, 'rods'))
-      const ohms = rods.map(e => c.ask(e, 'ohms'))
-      const isLow = ohms.some(o => o !== undefined && o <= SINGLE_ROD_OHMS)
-      if (!isLow && rods.length === 1) {
-        const spacing = c.ask(rods[0]!, 'spacingFt')
-        if (counts[0] === undefined) isOpen = true
-        else if (counts[0] === 1) {
-          if (ohms[0] === undefined) return c.undecided(say('One rod, and its resistance has not been measured: measure it or drive a second'), [], [c.lack(rods[0]!, 'ohms')])
-          return c.fault(say('One rod of {ohms} Ω: more than {most} Ω wants a second', { ohms: ohms[0], most: SINGLE_ROD_OHMS }), { danger: 2 })
-        } else if (spacing === undefined) isOpen = true
-        else if (spacing < ROD_SPACING_FT) return c.fault(say('Rods {spacing} ft apart: less than {least} ft', { spacing, least: ROD_SPACING_FT }), { danger: 1 })
+    const types = electrodes.map(e => c.ask(e, 'type'))
+    if (adrift.length === 0 && types.every(t => t === 'water pipe')) return c.fault(say('The water pipe is the only electrode: it wants another beside it'), { danger: 2 })
+    // Rods, plates and pipes of one's own driving are enough alone only at a low resistance; others need no measuring.
+    const driven = electrodes.filter((_, i) => types[i] === 'rod' || types[i] === 'plate')
+    if (types.every(t => t === 'rod' || t === 'plate' || t === 'water pipe' || t === undefined) && driven.length > 0 && types.filter(t => t !== 'water pipe').length === driven.length) {
+      const ohms = driven.map(e => c.ask(e, 'ohms'))
+      if (!ohms.some(o => o !== undefined && o <= SINGLE_ROD_OHMS)) {
+        const counts = driven.map(e => c.ask(e, 'rods') ?? (types[electrodes.indexOf(e)] === 'plate' ? 1 : undefined))
+        const spacings = driven.map(e => c.ask(e, 'spacingFt'))
+        const near = spacings.find(x => x !== undefined && x < ROD_SPACING_FT)
+        const count = counts.reduce<number>((n, x) => n + (x ?? 1), 0)
+        if (count > 1 && near !== undefined) return c.fault(say('Rods {spacing} ft apart: less than {least} ft', { spacing: near, least: ROD_SPACING_FT }), { danger: 1 })
+        if (counts.includes(undefined)) isOpen = true
+        else if (count === 1) {
+          const only = ohms[0]
+          if (only === undefined) return c.undecided(say('One rod, and its resistance has not been measured: measure it or drive a second'), [], [c.lack(driven[0]!, 'ohms'), ...adrift])
+          if (adrift.length === 0) return c.fault(say('One rod of {ohms} Ω: more than {most} Ω wants a second', { ohms: only, most: SINGLE_ROD_OHMS }), { danger: 2 })
+        } else if (spacings.every(x => x === undefined)) isOpen = true
       }
-    }
+    } else if (types.includes(undefined)) isOpen = true
     return isOpen ? c.undecided(say('Not all of the electrode and its conductor has been looked at')) : c.clear(say('Electrode conductor whole and large enough'))
   },
 })

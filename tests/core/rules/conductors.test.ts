@@ -48,13 +48,15 @@ ruleTable('overfused-conductor', {
     row('terminal marking unread: 60 and 75 °C disagree', one(50, { size: '8', metal: 'copper', wiring: 'steel conduit', insulationC: 75 }, { supplies: 'fixed appliance' }), 's', { missing: ['terminalsC'] }),
     row('load unknown: a motor may have it', one(20, nmb('14'), { supplies: undefined }), 's', { missing: ['supplies'] }),
     row('nameplate unread', one(30, nmb('12'), { supplies: 'air conditioning' }), 's', { missing: ['nameplateMca', 'nameplateMocp'] }),
+    row('a luminaire tap perhaps', panel([{ id: 'b', space: 1, poles: 1, ratingAmps: 20, circuit: { id: 'c', supplies: 'lighting', segments: [{ id: 's0', ...nmb('12') }, { id: 's', ...nmb('14') }] } }]), 's', { missing: ['isTap'] }),
+    row('a cooking tap of unknown metal', one(50, { size: '12', wiring: 'NM-B', isTap: true }, { supplies: 'cooking appliance' }), 's'),
     row('a tap perhaps', one(50, nmb('10'), { supplies: 'cooking appliance' }), 's', { missing: ['isTap'] }),
     row('a hot stretch nobody measured', one(15, nmb('14', { exposures: [{ what: 'hot' }] })), 's', { missing: ['ambientC'] }),
     row('feeder breaker unread, it might be small enough', behind(undefined, run(40, nmb('10')), false), 's', { missing: ['ratingAmps'] }),
     row('second source not looked for', behind(30, run(40, nmb('10')), undefined), 's', { missing: ['hasSecondSource'] }),
     row('only assumed: an assumption clears nothing', one(15, nmb('14', { size: { value: '14', grade: 'assumed' } })), 's', { missing: ['size'] }),
   ],
-  inapplicable: [row('a tap of a cooking circuit', one(50, nmb('10', { isTap: true }), { supplies: 'cooking appliance' }))],
+  inapplicable: [row('a tap to one luminaire', panel([{ id: 'b', space: 1, poles: 1, ratingAmps: 20, circuit: { id: 'c', supplies: 'lighting', segments: [{ id: 's0', ...nmb('12') }, { id: 's', ...nmb('14', { isTap: true }) }] } }])), row('a tap of a cooking circuit', one(50, nmb('10', { isTap: true }), { supplies: 'cooking appliance' }))],
 })
 
 const cooled = (amps: number | undefined, segment: Node, more: Node = {}) => one(amps, segment, { supplies: 'air conditioning', nameplateMca: 18, nameplateMocp: 30, ...more })
@@ -72,10 +74,16 @@ const fed = (feeder: Node, breakerAmps?: number): Node => {
   return { ...house, enclosures: [...house.enclosures as Node[], { id: 'sub', type: 'panel', place: 'indoors', feeder: { id: 'f', from: 'fb', egc: 'wire', ...feeder } }] }
 }
 const al2 = { size: '2', metal: 'aluminium', wiring: 'SE', insulationC: 75, terminalsC: 75 }
+/** A tap from the lugs of the service panel to a small enclosure with a main of its own. 6 Cu: 55 A at 60 °C, 65 A at 75 °C. */
+const tap = (feeder: Node, mainAmps: number | undefined = 50, terminals: Node = { terminalsC: 75, insulationC: 75 }): Node => {
+  const house = panel([])
+  return { ...house, enclosures: [...house.enclosures as Node[], { id: 'small', type: 'panel', place: 'indoors', mainKind: 'main breaker', ...mainAmps !== undefined && { mainAmps }, feeder: { id: 'f', from: 'main', size: '6', metal: 'copper', wiring: 'steel conduit', egc: 'metal raceway or armour', carriesWholeDwelling: false, ...terminals, ...feeder } }] }
+}
+const short = { isTap: true, tapFt: 10, tapEndsIn: 'one breaker or set of fuses' }
 ruleTable('overfused-feeder', {
-  clear: [row('2 Al for part of the dwelling on 90 A', fed({ ...al2, carriesWholeDwelling: false }, 90), 'f'), row('2 Al for the whole dwelling on 100 A', fed({ ...al2, carriesWholeDwelling: true }, 100), 'f')],
-  fault: [row('2 Al for part of the dwelling on 100 A', fed({ ...al2, carriesWholeDwelling: false }, 100), 'f'), row('4 Al on 100 A', fed({ ...al2, size: '4', carriesWholeDwelling: false }, 100), 'f')],
-  undecided: [row('whole dwelling or part is not known', fed(al2, 100), 'f', { missing: ['carriesWholeDwelling'] }), row('breaker not read', fed({ ...al2, carriesWholeDwelling: false }), 'f', { missing: ['ratingAmps'] })],
+  clear: [row('a tap of 10 ft, a tenth of 200 A and more', tap(short), 'f', { why: 'tap' }), row('2 Al for part of the dwelling on 90 A', fed({ ...al2, carriesWholeDwelling: false }, 90), 'f'), row('2 Al for the whole dwelling on 100 A', fed({ ...al2, carriesWholeDwelling: true }, 100), 'f')],
+  fault: [row('a tap of 25 ft bearing less than a third of 200 A', tap({ ...short, tapFt: 25 }), 'f'), row('a tap of 30 ft', tap({ ...short, tapFt: 30 }), 'f'), row('a tap that ends in several devices', tap({ ...short, tapEndsIn: 'several devices or lugs' }), 'f'), row('a main larger than the tap bears', tap(short, 70), 'f'), row('no tap at all', tap({ isTap: false }), 'f'), row('2 Al for part of the dwelling on 100 A', fed({ ...al2, carriesWholeDwelling: false }, 100), 'f'), row('4 Al on 100 A', fed({ ...al2, size: '4', carriesWholeDwelling: false }, 100), 'f')],
+  undecided: [row('length of the tap not measured', tap({ isTap: true, tapEndsIn: 'one breaker or set of fuses' }), 'f', { missing: ['tapFt'] }), row('the worst terminals would not bear the main', tap(short, 60, { insulationC: 75 }), 'f', { missing: ['terminalsC'] }), row('whole dwelling or part is not known', fed(al2, 100), 'f', { missing: ['carriesWholeDwelling'] }), row('breaker not read', fed({ ...al2, carriesWholeDwelling: false }), 'f', { missing: ['ratingAmps'] })],
   inapplicable: [row('service conductors from a meter', { corvit: 1, form: 'house', premises: { edition: 2020 }, enclosures: [{ id: 'm', type: 'meter', fedFrom: 'utility' }, { id: 'p', type: 'panel', feeder: { id: 'f', from: 'm' } }] }, 'f')],
 })
 

@@ -29,9 +29,9 @@ look('cover-missing', {}, 'cover', 'in place', ['missing', 'broken'], undefined)
 look('splice-outside-box', {}, 'splicePlace', 'in a listed tap device', ['outside a box'], undefined)
 look('junction-buried', {}, 'isAccessible', true, [false], undefined)
 ruleTable('miswire', {
-  clear: [row('correct', outlet({ lamps: 'correct' })), row('only the ground open', outlet({ lamps: 'open ground' }))],
-  fault: [row('reversed', outlet({ lamps: 'reversed' })), row('open neutral', outlet({ lamps: 'open neutral' })), row('dead', outlet({ lamps: 'open hot' })), row('hot on the ground terminal', outlet({ lamps: 'hot and ground reversed', groundToEarthV: 119 }), 'p', { why: 'swapped' }), row('open neutral with a load on', outlet({ lamps: 'hot and ground reversed', groundToEarthV: 0 }), 'p', { why: 'load on' })],
-  undecided: [row('not tested', outlet({}), 'p', { missing: ['lamps'] }), row('lamps cannot tell', outlet({ lamps: 'hot and ground reversed' }), 'p', { missing: ['groundToEarthV'] })],
+  clear: [row('correct, ground at earth', outlet({ lamps: 'correct', groundToEarthV: 0.4 })), row('correct, no jumper in the box', outlet({ lamps: 'correct', hasNeutralGroundJumper: false })), row('no ground, narrow slot hot', outlet({ lamps: 'open ground', narrowToEarthV: 119 }))],
+  fault: [row('reversed', outlet({ lamps: 'reversed' })), row('correct on a reversed bootleg', outlet({ lamps: 'correct', groundToEarthV: 118 }), 'p', { why: 'jumper' }), row('no ground, narrow slot dead', outlet({ lamps: 'open ground', narrowToEarthV: 1 }), 'p', { why: 'reversed' }), row('open neutral', outlet({ lamps: 'open neutral' })), row('dead', outlet({ lamps: 'open hot' })), row('hot on the ground terminal', outlet({ lamps: 'hot and ground reversed', groundToEarthV: 119 }), 'p', { why: 'swapped' }), row('open neutral with a load on', outlet({ lamps: 'hot and ground reversed', groundToEarthV: 0 }), 'p', { why: 'load on' })],
+  undecided: [row('not tested', outlet({}), 'p', { missing: ['lamps'] }), row('the lamps alone', outlet({ lamps: 'correct' }), 'p', { missing: ['groundToEarthV'] }), row('no ground to compare with', outlet({ lamps: 'open ground' }), 'p', { missing: ['narrowToEarthV'] }), row('lamps cannot tell', outlet({ lamps: 'hot and ground reversed' }), 'p', { missing: ['groundToEarthV'] })],
   inapplicable: [row('a light', outlet({ type: 'luminaire', lamps: 'reversed' }))],
 })
 const bare = { isTamperResistant: false, heightFt: 1, isDedicated: false }
@@ -59,11 +59,11 @@ ruleTable('push-in-misuse', {
   undecided: [row('marking not read', outlet({ termination: 'push-in', metal: 'copper', stranding: 'solid', size: '12' }), 'p', { missing: ['pushInMarking'] }), row('box not opened', outlet({}), 'p', { missing: ['isBoxOpened'] }), row('how it lands not seen', outlet({ isBoxOpened: true }), 'p', { missing: ['termination'] })],
   inapplicable: [row('clamp plate', outlet({ ...pushed, termination: 'clamp plate', size: '10' }))],
 })
-const box = (volume: number | undefined, more: Node = {}) => outlet({ ...volume !== undefined && { boxVolumeIn3: volume }, conductorsInBox: 4, groundsInBox: 2, largestInBox: '12', hasInternalClamps: true, isOneSize: true, ...more })
+const box = (volume: number | undefined, more: Node = {}) => outlet({ ...volume !== undefined && { boxVolumeIn3: volume }, conductorsInBox: 4, groundsInBox: 2, largestInBox: '12', hasInternalClamps: true, isOneSize: true, throughInBox: 0, fittingsInBox: 0, yokesInBox: 1, ...more })
 ruleTable('box-fill', {
   clear: [row('18 of 18 in³, two 12-2 with ground', box(18), 'p', { why: '18' })],
-  fault: [row('17.9 in³', box(17.9)), row('3×2×2 with two 14-2 without ground', box(10, { largestInBox: '14', groundsInBox: 0 }), 'p', { why: '14' }), row('hopeless whatever the sizes', box(8, { isOneSize: false }))],
-  undecided: [row('volume not read', box(undefined, { isBoxOpened: true }), 'p', { missing: ['boxVolumeIn3'] }), row('sizes mixed', outlet({ boxVolumeIn3: 17, conductorsInBox: 4, groundsInBox: 2, largestInBox: '12', hasInternalClamps: true }), 'p', { missing: ['isOneSize'] })],
+  fault: [row('17.9 in³', box(17.9)), row('a stud too many', box(18, { fittingsInBox: 1 })), row('one passing through too many', box(18, { throughInBox: 1 })), row('a second device', box(18, { yokesInBox: 2 })), row('3×2×2 with two 14-2 without ground', box(10, { largestInBox: '14', groundsInBox: 0 }), 'p', { why: '14' }), row('hopeless whatever the sizes', box(8, { isOneSize: false }))],
+  undecided: [row('fittings not counted', outlet({ boxVolumeIn3: 30, conductorsInBox: 4, groundsInBox: 2, largestInBox: '12', hasInternalClamps: true, throughInBox: 0, yokesInBox: 1 }), 'p', { missing: ['fittingsInBox'] }), row('volume not read', box(undefined, { isBoxOpened: true }), 'p', { missing: ['boxVolumeIn3'] }), row('sizes mixed', outlet({ boxVolumeIn3: 17, conductorsInBox: 4, groundsInBox: 2, largestInBox: '12', hasInternalClamps: true }), 'p', { missing: ['isOneSize'] })],
   inapplicable: 'always applies',
 })
 ruleTable('box-setback', {
@@ -112,6 +112,6 @@ ruleTable('three-wire-dryer-range', {
   clear: [row('four wires', circuit({ supplies: 'fixed appliance', frameGround: 'grounding conductor' }), 'c'), row('old, insulated neutral', circuit(dryer, ten), 'c'), row('old, bare in SE from the service', circuit({ ...dryer, neutral: 'bare in SE cable' }, ten), 'c')],
   fault: [row('bare in NM', circuit({ ...dryer, neutral: 'bare in other cable' }, ten), 'c'), row('12 AWG', circuit(dryer, { size: '12', metal: 'copper' }), 'c'), row('10 Al', circuit(dryer, { size: '10', metal: 'aluminium' }), 'c'), row('new in 2005', circuit({ ...dryer, year: 2005 }, ten), 'c'), row('nothing', circuit({ ...dryer, frameGround: 'nothing' }, ten), 'c'),
     row('bare in SE from a sub-panel', { ...panel([]), enclosures: [...panel([]).enclosures as Node[], { id: 'sub', type: 'panel', place: 'indoors', feeder: { id: 'f', from: 'main' }, breakers: [run(30, ten, { ...dryer, neutral: 'bare in SE cable' })] }] }, 'c', { why: 'service equipment' })],
-  undecided: [row('frame not looked at', circuit({ supplies: 'cooking appliance' }), 'c', { missing: ['frameGround'] }), row('year open', circuit({ ...dryer, year: [1985, 2005] }, ten), 'c', { missing: ['year'] })],
+  undecided: [row('colour of the metal only', circuit(dryer, { size: '10', metal: 'silver-looking' }), 'c', { missing: ['metal'] }), row('a second run not gauged', panel([{ ...run(30, ten, dryer), circuit: { ...(run(30, ten, dryer).circuit as Node), segments: [{ id: 's', ...ten }, { id: 's2', metal: 'copper' }] } }]), 'c', { missing: ['size'] }), row('frame not looked at', circuit({ supplies: 'cooking appliance' }), 'c', { missing: ['frameGround'] }), row('year open', circuit({ ...dryer, year: [1985, 2005] }, ten), 'c', { missing: ['year'] })],
   inapplicable: [row('lights', circuit({ frameGround: 'nothing' }), 'c')],
 })

@@ -54,9 +54,9 @@ const warm = (temperatureC: number | undefined, loadAmps: number | undefined, mo
   { id: 'b', space: 1, poles: 1, ratingAmps: 30, protection: 'standard', role: 'branch', ...temperatureC !== undefined && { temperatureC }, ...more, circuit: { id: 'c', ...loadAmps !== undefined && { loadAmps } } },
   ...neighbours.map((n, i) => ({ id: `n${i}`, space: 3 + 2 * i, poles: 1, ratingAmps: 20, protection: 'standard', ...n }))], enclosure)
 ruleTable('breaker-hot', {
-  clear: [row('cool at half load', warm(35, 16), 'b'), row('electronics warm without much load', warm(44, 3, { protection: 'dual' }), 'b'), row('warm at full load, no warmer than its like', warm(55, 29, { rescan: 'no warmer than a neighbour at like load' }), 'b'), row('cool at a tenth of its load', warm(30, 3), 'b', { why: 'again under load' })],
+  clear: [row('cool at half load', warm(35, 16), 'b'), row('electronics warm under load', warm(44, 16, { protection: 'dual' }), 'b'), row('warm at full load, no warmer than its like', warm(55, 29, { rescan: 'no warmer than a neighbour at like load' }), 'b'), row('cool at half its load, load share 53 %', warm(34, 16), 'b')],
   fault: [row('55 °C at 16 of 30 A in 29 °C', warm(55, 16), 'b', { why: 'not fit' }), row('as hot after re-torque', warm(55, 29, { rescan: 'as hot after re-torque' }), 'b'), row('45 °C over the air, load not clamped', warm(75, undefined), 'b')],
-  undecided: [row('not scanned', warm(undefined, 16), 'b', { missing: ['temperatureC'] }), row('warm, load not clamped', warm(45, undefined), 'b', { missing: ['loadAmps'] }), row('warm at full load', warm(55, 29), 'b'), row('air not measured', warm(55, 16, {}, [], {}), 'b', { missing: ['ambientC'] })],
+  undecided: [row('not scanned', warm(undefined, 16), 'b', { missing: ['temperatureC'] }), row('cool at a tenth of its load', warm(30, 3), 'b', { why: 'under load', missing: ['rescan'] }), row('cool without a load', warm(29, 0), 'b', { missing: ['rescan'] }), row('warm, load not clamped', warm(45, undefined), 'b', { missing: ['loadAmps'] }), row('warm at full load', warm(55, 29), 'b'), row('air not measured', warm(55, 16, {}, [], {}), 'b', { missing: ['ambientC'] })],
   inapplicable: [row('spare', warm(60, undefined, { role: 'spare' }), 'b')],
 })
 

@@ -3,7 +3,7 @@ import { outlet, siteOf } from '../../support/house'
 
 /** First edition of 2008 to 2023 that asks for it at an ordinary receptacle, no sink near, at the counter in a kitchen; 0 where older ones do. */
 const GFCI: Record<string, number | null> = { 'outdoors': 0, 'bathroom': 0, 'garage': 0, 'kitchen': 0, 'basement, unfinished': 0, 'basement, finished': 2020, 'crawl space': 0, 'laundry': 2014, 'utility': null, 'workshop': null, 'bedroom': null, 'living': null, 'hallway': null, 'closet': null, 'attic': null, 'stairs': null, 'office': null }
-const AFCI: Record<string, number | null> = { 'outdoors': null, 'bathroom': null, 'garage': null, 'kitchen': 2014, 'basement, unfinished': null, 'basement, finished': null, 'crawl space': null, 'laundry': 2014, 'utility': null, 'workshop': null, 'bedroom': 0, 'living': 2008, 'hallway': 2008, 'closet': 2008, 'attic': null, 'stairs': 2008, 'office': 2008 }
+const AFCI: Record<string, number | null> = { 'outdoors': null, 'bathroom': null, 'garage': null, 'kitchen': 2014, 'basement, unfinished': null, 'basement, finished': 2008, 'crawl space': null, 'laundry': 2014, 'utility': null, 'workshop': null, 'bedroom': 0, 'living': 2008, 'hallway': 2008, 'closet': 2008, 'attic': null, 'stairs': 2008, 'office': 2008 }
 const TRIGGERS = ['existing', 'replaced', 'new'] as const
 
 const rows = [['gfci-missing', GFCI] as const, ['afci-missing', AFCI] as const].flatMap(([rule, table]) => Object.entries(table).flatMap(([use, since]) => EDITIONS.flatMap(edition => TRIGGERS.map(trigger => [rule, use, edition, trigger, since !== null && since <= edition] as const))))
