@@ -1,26 +1,23 @@
 import type { Context } from '../engine/context'
 import type { Subject } from '../model/house'
+import { GFCI_ROWS, NEAR_FT, type Bearing } from '../tables/protection-years'
 import type { Site } from './site'
 import { Trail, type Walked } from './trail'
 
-const NEAR_FT = 6
-
-/** A requirement of a place as it bears on one receptacle: met by its situation, not met, or open. */
-interface Row { readonly since: number, readonly holds: boolean | undefined, readonly text: string }
-
 /**
  * Since which edition ground-fault protection is required at a receptacle where it stands. 210.8(A).
- * `since` is the oldest requirement that surely bears on it; `isOpen` says that an unseen fact could make it bear.
+ * `since` is the oldest requirement that surely bears on it; `isOpen` says that an unseen fact could make one bear.
  */
 export function gfciRequirement(point: Subject<'point'>, room: Subject<'room'>, c: Context): { since: number | undefined, text: string, isOpen: boolean } | undefined {
   const use = c.ask(room, 'use')
   if (use === undefined) return undefined
-  const rows = rowsFor(use, point, room, c).filter(r => r.since <= c.site.edition)
+  const rows = GFCI_ROWS.filter(r => r.place === use && r.since <= c.site.edition).map(r => ({ ...r, holds: bearsOn(r.bears, point, room, c) }))
   const sure = rows.filter(r => r.holds === true).sort((a, b) => a.since - b.since)[0]
   return { since: sure?.since, text: sure?.text ?? '', isOpen: rows.some(r => r.holds === undefined) }
 }
 
-function rowsFor(use: string, point: Subject<'point'>, room: Subject<'room'>, c: Context): Row[] {
+/** Whether a row bears on this receptacle; undefined where what decides it has not been seen. */
+function bearsOn(bears: Bearing, point: Subject<'point'>, room: Subject<'room'>, c: Context): boolean | undefined {
   const not = (value: boolean | undefined) => value === undefined ? undefined : !value
   const both = (a: boolean | undefined, b: boolean | undefined) => a === false || b === false ? false : a === undefined || b === undefined ? undefined : true
   const near = (): boolean | undefined => {
@@ -28,32 +25,15 @@ function rowsFor(use: string, point: Subject<'point'>, room: Subject<'room'>, c:
     if (ft !== undefined) return ft <= NEAR_FT
     return c.ask(room, 'hasSink') === false ? false : undefined
   }
-  switch (use) {
-    case 'outdoors': return [{ since: 1973, holds: c.ask(point, 'hasGradeAccess'), text: 'outdoors, reached from the ground' }, { since: 1996, holds: true, text: 'outdoors' }]
-    case 'bathroom': return [{ since: 1975, holds: true, text: 'bathroom' }]
-    case 'garage': return [{ since: 1978, holds: both(not(c.ask(point, 'isOutOfReach')), not(c.ask(point, 'isDedicated'))), text: 'garage' }, { since: 2008, holds: true, text: 'garage, no exemptions any more' }]
-    case 'basement, unfinished': return [{ since: 1990, holds: not(c.ask(point, 'isDedicated')), text: 'unfinished basement' }, { since: 2008, holds: true, text: 'unfinished basement, no exemptions any more' }]
-    case 'basement, finished': return [{ since: 2014, holds: near(), text: 'within 6 ft of a sink' }, { since: 2020, holds: true, text: 'basement, finished too' }]
-    case 'crawl space': return [{ since: 1990, holds: true, text: 'crawl space' }]
-    case 'kitchen': {
-      const counter = c.ask(point, 'servesCounter')
-      const atSink = near()
-      return [{ since: 1987, holds: both(counter, atSink), text: 'kitchen counter near the sink' }, { since: 1996, holds: counter, text: 'kitchen counter' }, { since: 2014, holds: atSink, text: 'within 6 ft of a sink' }, { since: 2023, holds: true, text: 'kitchen' }]
-    }
-    case 'laundry': return [{ since: 2005, holds: near(), text: 'within 6 ft of the laundry sink' }, { since: 2014, holds: true, text: 'laundry area' }]
-    case 'utility': return [{ since: 2005, holds: near(), text: 'within 6 ft of the utility sink' }]
-    default: return [{ since: 2011, holds: near(), text: 'within 6 ft of a sink' }]
-  }
-}
-
-/** Since which edition arc-fault protection is required for an outlet or device where it is. 210.12(A). */
-export function afciSince(use: string, type: string): number | undefined {
-  const isDevice = type === 'switch'
-  switch (use) {
-    case 'bedroom': return isDevice ? 2014 : type === 'receptacle' ? 1999 : 2002
-    case 'living': case 'hallway': case 'closet': case 'office': case 'stairs': case 'basement, finished': return isDevice ? 2014 : 2008
-    case 'kitchen': case 'laundry': return 2014
-    default: return undefined
+  switch (bears) {
+    case 'all': return true
+    case 'no single receptacle': return false
+    case 'reached from grade': return c.ask(point, 'hasGradeAccess')
+    case 'not dedicated': return not(c.ask(point, 'isDedicated'))
+    case 'within reach, not dedicated': return both(not(c.ask(point, 'isOutOfReach')), not(c.ask(point, 'isDedicated')))
+    case 'counter': return c.ask(point, 'servesCounter')
+    case 'near water': return near()
+    case 'counter near water': return both(c.ask(point, 'servesCounter'), near())
   }
 }
 

@@ -2,6 +2,7 @@ import { valueOf, type Subject } from '../model/house'
 import type { Site } from '../derive/site'
 import { requirementsOf } from '../tables/protection-years'
 import { EDITIONS } from '../tables/editions'
+import { TURNS } from '../tables/years'
 import { RULES } from '../rules'
 import { labelOf } from './labels'
 
@@ -16,16 +17,6 @@ export interface Moment {
   readonly rule?: string
 }
 
-const SINCE_IN_RULES: readonly { year: number, text: string, rule: string }[] = [
-  { year: 1959, text: 'kitchen and laundry circuits of 20 A', rule: 'required-20A-circuit-downsized' },
-  { year: 1962, text: 'grounding-type receptacles', rule: 'open-ground-three-slot' },
-  { year: 1971, text: 'CO/ALR devices for aluminium', rule: 'aluminium-at-unmarked-device' },
-  { year: 1996, text: 'bathroom receptacles on 20 A; new dryers and ranges on four wires', rule: 'required-20A-circuit-downsized' },
-  { year: 1999, text: 'white used as hot marked at every end', rule: 'hot-on-unmarked-white' },
-  { year: 2008, text: 'new feeders to separate buildings with a ground', rule: 'three-wire-feeder' },
-  { year: 2017, text: 'garage circuit of 20 A', rule: 'required-20A-circuit-downsized' },
-]
-
 /** What was required when, and what was built when: for the whole premises, one room, or one rule. */
 export function timelineOf(site: Site, about: { room?: Subject<'room'>, rule?: string } = {}): Moment[] {
   const moments: Moment[] = []
@@ -35,7 +26,7 @@ export function timelineOf(site: Site, about: { room?: Subject<'room'>, rule?: s
     for (const point of site.all.point) if (valueOf(point, 'room') === about.room.id) part(point)
   } else {
     for (const rule of RULES) if (rule.since && (!about.rule || about.rule === rule.id)) moments.push({ year: rule.since, lane: 'required', text: rule.title, rule: rule.id })
-    for (const s of SINCE_IN_RULES) if (!about.rule || about.rule === s.rule) moments.push({ year: s.year, lane: 'required', text: s.text, rule: s.rule })
+    for (const s of TURNS) if (!about.rule || about.rule === s.rule) moments.push({ year: s.year, lane: 'required', text: s.text, rule: s.rule })
     for (const s of [...site.all.enclosure, ...site.all.feeder, ...site.all.circuit]) part(s)
   }
   for (const s of [site.premises, ...site.all.building]) {

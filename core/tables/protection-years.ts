@@ -1,67 +1,67 @@
 /**
- * Where ground-fault and arc-fault protection is required in dwellings, and since which edition. 210.8, 210.12,
- * 406.4(D). Years are editions of the code; local adoption lags behind. Several states amend this.
+ * Where ground-fault and arc-fault protection is required in dwellings, and since which edition: entered once, judged by
+ * and shown from here. 210.8(A), 210.12(A). Years are editions of the code; local adoption lags behind, and several
+ * states amend this.
  */
-export interface Requirement {
-  readonly protection: 'GFCI' | 'AFCI'
-  readonly place: Place
-  /** First edition with this requirement. */
-  readonly since: number
-  /** What it asks, in a few words. */
-  readonly text: string
-  /** Asks less than a later row of the same place: what was exempt. */
-  readonly exempt?: string
-}
 export const PLACES = ['outdoors', 'bathroom', 'garage', 'kitchen', 'basement, unfinished', 'basement, finished', 'crawl space', 'laundry', 'utility', 'workshop', 'bedroom', 'living', 'hallway', 'closet', 'attic', 'stairs', 'office'] as const
 export type Place = (typeof PLACES)[number]
 
-const gfci = (place: Place, since: number, text: string, exempt?: string): Requirement => ({ protection: 'GFCI', place, since, text, exempt })
-const afci = (place: Place, since: number, text: string): Requirement => ({ protection: 'AFCI', place, since, text })
+/** Which receptacles of the place a row bears on. */
+export type Bearing = 'all' | 'reached from grade' | 'within reach, not dedicated' | 'not dedicated' | 'counter' | 'counter near water' | 'near water' | 'no single receptacle'
+/** Which outlets of the room a row bears on: receptacles, every outlet, or switches and other devices too. */
+export type Covers = 'receptacles' | 'outlets' | 'devices'
+export interface GfciRow { readonly protection: 'GFCI', readonly place: Place, readonly since: number, readonly text: string, readonly bears: Bearing }
+export interface AfciRow { readonly protection: 'AFCI', readonly place: Place, readonly since: number, readonly text: string, readonly covers: Covers }
+export type Requirement = GfciRow | AfciRow
 
-export const REQUIREMENTS: readonly Requirement[] = [
-  gfci('outdoors', 1973, 'receptacles with direct access from grade', 'those without direct access from grade'),
-  gfci('outdoors', 1996, 'all receptacles'),
-  gfci('outdoors', 2020, 'outlets up to 50 A and 150 V to ground, hard-wired too, luminaires left out'),
-  gfci('bathroom', 1975, 'all receptacles'),
-  gfci('garage', 1978, 'receptacles', 'out of reach, or for one appliance in its place'),
-  gfci('garage', 2008, 'all receptacles'),
-  gfci('kitchen', 1987, 'counter receptacles within 6 ft of the sink', 'counter receptacles farther from the sink'),
-  gfci('kitchen', 1996, 'all counter receptacles', 'receptacles that serve no counter'),
-  gfci('kitchen', 2014, 'the dishwasher outlet too, and any receptacle within 6 ft of the sink', 'receptacles that serve no counter, 6 ft or more from the sink'),
-  gfci('kitchen', 2023, 'every receptacle, and listed appliances'),
-  gfci('basement, unfinished', 1987, 'at least one receptacle', 'all but one'),
-  gfci('basement, unfinished', 1990, 'receptacles', 'for one appliance in its place'),
-  gfci('basement, unfinished', 2008, 'all receptacles'),
-  gfci('basement, finished', 2020, 'all receptacles'),
-  gfci('crawl space', 1990, 'receptacles at or below grade'),
-  gfci('crawl space', 2017, 'lighting outlets too'),
-  gfci('laundry', 2005, 'receptacles within 6 ft of the sink', 'receptacles farther from the sink'),
-  gfci('laundry', 2014, 'all receptacles'),
-  gfci('utility', 2005, 'receptacles within 6 ft of a sink', 'receptacles farther from a sink'),
-  afci('bedroom', 1999, 'receptacles'),
-  afci('bedroom', 2002, 'all outlets'),
-  afci('living', 2008, 'all outlets'), afci('hallway', 2008, 'all outlets'), afci('basement, finished', 2008, 'all outlets: recreation rooms and the like'), afci('stairs', 2008, 'all outlets'), afci('closet', 2008, 'all outlets'), afci('office', 2008, 'all outlets'),
-  afci('kitchen', 2014, 'all outlets and devices'), afci('laundry', 2014, 'all outlets and devices'),
-  afci('bedroom', 2014, 'all outlets and devices'), afci('living', 2014, 'all outlets and devices'), afci('hallway', 2014, 'all outlets and devices'),
+const gfci = (place: Place, since: number, bears: Bearing, text: string): GfciRow => ({ protection: 'GFCI', place, since, bears, text })
+const afci = (since: number, covers: Covers, text: string, ...places: Place[]): AfciRow[] => places.map(place => ({ protection: 'AFCI', place, since, covers, text }))
+/** Rooms with nothing of their own: a receptacle near any sink, from the edition that named every sink outside the kitchen. */
+const ORDINARY: readonly Place[] = ['workshop', 'bedroom', 'living', 'hallway', 'closet', 'attic', 'stairs', 'office']
+
+export const GFCI_ROWS: readonly GfciRow[] = [
+  gfci('outdoors', 1973, 'reached from grade', 'outdoors, reached from the ground'),
+  gfci('outdoors', 1996, 'all', 'outdoors'),
+  gfci('outdoors', 2020, 'no single receptacle', 'hard-wired outlets up to 50 A too, luminaires left out'),
+  gfci('bathroom', 1975, 'all', 'bathroom'),
+  gfci('garage', 1978, 'within reach, not dedicated', 'garage, but for what is out of reach or one appliance in its place'),
+  gfci('garage', 2008, 'all', 'garage, no exemptions any more'),
+  gfci('kitchen', 1987, 'counter near water', 'kitchen counter within 6 ft of the sink'),
+  gfci('kitchen', 1996, 'counter', 'kitchen counter'),
+  gfci('kitchen', 2014, 'near water', 'within 6 ft of a sink; the dishwasher outlet'),
+  gfci('kitchen', 2023, 'all', 'kitchen, every receptacle'),
+  gfci('basement, unfinished', 1987, 'no single receptacle', 'unfinished basement, at least one'),
+  gfci('basement, unfinished', 1990, 'not dedicated', 'unfinished basement, but for one appliance in its place'),
+  gfci('basement, unfinished', 2008, 'all', 'unfinished basement, no exemptions any more'),
+  gfci('basement, finished', 2011, 'near water', 'within 6 ft of a sink'),
+  gfci('basement, finished', 2020, 'all', 'basement, finished too'),
+  gfci('crawl space', 1990, 'all', 'crawl space'),
+  gfci('crawl space', 2017, 'no single receptacle', 'lighting outlets of the crawl space too'),
+  gfci('laundry', 2005, 'near water', 'within 6 ft of the laundry sink'),
+  gfci('laundry', 2014, 'all', 'laundry area'),
+  gfci('utility', 2005, 'near water', 'within 6 ft of the utility sink'),
+  ...ORDINARY.map(place => gfci(place, 2011, 'near water', 'within 6 ft of a sink; from 2014 of a tub or shower too')),
+]
+export const AFCI_ROWS: readonly AfciRow[] = [
+  ...afci(1999, 'receptacles', 'bedroom receptacles', 'bedroom'),
+  ...afci(2002, 'outlets', 'all bedroom outlets', 'bedroom'),
+  ...afci(2008, 'outlets', 'all outlets', 'living', 'hallway', 'closet', 'office', 'stairs', 'basement, finished'),
+  ...afci(2014, 'devices', 'all outlets and devices', 'bedroom', 'living', 'hallway', 'closet', 'office', 'stairs', 'basement, finished', 'kitchen', 'laundry'),
 ]
 
-/** GFCI that an edition asks for near a sink or tub, whatever the room. */
-export const NEAR_WATER: readonly { since: number, text: string }[] = [
-  { since: 1993, text: 'within 6 ft of a wet-bar sink' }, { since: 2005, text: 'within 6 ft of laundry, utility and wet-bar sinks' },
-  { since: 2011, text: 'within 6 ft of any sink outside the kitchen' }, { since: 2014, text: 'within 6 ft of any sink, tub or shower' },
-]
+/** Distance to a sink, tub or shower, feet. */
+export const NEAR_FT = 6
+/** An extension no longer than this that adds no outlet needs no arc-fault protection, from the edition. 210.12(B). */
+export const EXTENSION_EXEMPT = { feet: 6, since: 2014 } as const
+/** Devices have to be readily accessible from this edition. 210.8(A). */
+export const READILY_ACCESSIBLE_SINCE = 2011
 
-/** Extensions and replacements bring the rule to bear on older wiring from these editions. */
-export const REPLACEMENT_GFCI = 1993
-export const REPLACEMENT_AFCI = 2014
-export const EXTENSION_AFCI = 2011
-export const READILY_ACCESSIBLE = 2011
-
-/** What an edition asks for in a place: the latest row up to it. */
-export function requirementIn(protection: 'GFCI' | 'AFCI', place: string, edition: number): Requirement | undefined {
-  let found: Requirement | undefined
-  for (const row of REQUIREMENTS) if (row.protection === protection && row.place === place && row.since <= edition && (!found || row.since >= found.since)) found = row
-  return found
-}
 /** All rows of a place, oldest first. */
-export const requirementsOf = (place: string): Requirement[] => REQUIREMENTS.filter(r => r.place === place).sort((a, b) => a.since - b.since)
+export const requirementsOf = (place: string): Requirement[] => [...GFCI_ROWS, ...AFCI_ROWS].filter(r => r.place === place).sort((a, b) => a.since - b.since)
+
+/** Since which edition arc-fault protection covers a kind of outlet in a room; undefined where it never did. */
+export function afciSince(place: string, type: string): number | undefined {
+  const covered: readonly Covers[] = type === 'switch' ? ['devices'] : type === 'receptacle' ? ['receptacles', 'outlets', 'devices'] : ['outlets', 'devices']
+  const rows = AFCI_ROWS.filter(r => r.place === place && covered.includes(r.covers))
+  return rows.length > 0 ? Math.min(...rows.map(r => r.since)) : undefined
+}

@@ -2,19 +2,11 @@ import { writeFileSync, mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Browser, Page } from 'puppeteer-core'
-import { axeSource, clickText, DEMO, freshDb, hasText, lacksText, launch, onDisk, openPage, serve, textOf, type Server } from '../support/app'
+import { axeSource, clickText, DEMO, freshDb, hasText, lacksText, onDisk, openPage, serve, textOf, type Server, HAND, withDemo } from '../support/app'
 
 let server: Server
 let browser: Browser
-beforeAll(async () => {
-  server = await serve({ db: freshDb(), demo: true })
-  browser = await launch()
-})
-afterAll(async () => {
-  await browser.close()
-  await server.stop()
-})
-const HAND = { width: 390, height: 844, isMobile: true, hasTouch: true }
+withDemo((s, b) => { [server, browser] = [s, b] })
 const margin = '[data-testid="margin"]'
 
 async function typeLine(page: Page, line: string): Promise<void> {

@@ -3,19 +3,11 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import sharp from 'sharp'
-import { clickText, DEMO, freshDb, hasText, lacksText, launch, onDisk, openPage, serve, textOf, type Server } from '../support/app'
+import { clickText, DEMO, hasText, lacksText, onDisk, openPage, textOf, type Server, HAND, withDemo } from '../support/app'
 
 let server: Server
 let browser: Browser
-beforeAll(async () => {
-  server = await serve({ db: freshDb(), demo: true })
-  browser = await launch()
-})
-afterAll(async () => {
-  await browser.close()
-  await server.stop()
-})
-const HAND = { width: 390, height: 844, isMobile: true, hasTouch: true }
+withDemo((s, b) => { [server, browser] = [s, b] })
 const newJob = async (name: string) => ((await (await fetch(`${server.url}/api/jobs`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ name, purpose: 'service', edition: 2020, yearBuilt: 1974 }) })).json()) as { job: { id: string } }).job.id
 
 describe('the walk', () => {
@@ -67,7 +59,9 @@ describe('the walk', () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/walk?tab=years`)
     await hasText(page, '.years td', 'House built')
     await page.select('.about select', 'room-garage')
-    await hasText(page, '.years td', 'GFCI: all receptacles')
+    await hasText(page, '.years td', 'GFCI: garage, no exemptions any more')
+    await page.select('.about select', 'rule three-wire-dryer-range')
+    await hasText(page, '.years td', 'new dryers and ranges on four wires')
   })
   it('gives the plan to make one half of a multiwire circuit dead: both breakers, and what stays live', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/points?circuit=office-a`, HAND)

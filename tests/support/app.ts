@@ -23,6 +23,23 @@ export async function openPage(browser: Browser, url: string, size: { width: num
   return { page, errors }
 }
 
+/** A phone held upright. */
+export const HAND = { width: 390, height: 844, isMobile: true, hasTouch: true }
+/** A server with the demo houses and a browser, for every test of a file. */
+export function withDemo(begun: (server: Server, browser: Browser) => void): void {
+  let server: Server
+  let browser: Browser
+  beforeAll(async () => {
+    server = await serve({ db: freshDb(), demo: true })
+    browser = await launch()
+    begun(server, browser)
+  })
+  afterAll(async () => {
+    await browser.close()
+    await server.stop()
+  })
+}
+
 /** Waits until everything typed is acknowledged by the server. */
 export const onDisk = (page: Page) => page.waitForSelector('[data-testid="save-dot"][data-state="on-disk"]')
 export const textOf = (page: Page, selector: string) => page.$eval(selector, e => e.textContent ?? '')

@@ -1,5 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { CO_ALR_SINCE } from '../../tables/years'
 import { tableMetals } from '../../derive/allowed'
 
 /** Aluminium may land only on devices marked for it, and never in a push-in terminal. */
@@ -43,7 +44,7 @@ export const aluminiumAtUnmarkedDevice = defineRule({
       if (landing === undefined) return c.undecided(say('Binding screw or push-in has not been seen'))
       return c.clear(say('Marked {marking}, right for {amps} A', { marking, amps }))
     }
-    if (amps < 30 && marking === 'AL-CU') return unmarked('AL-CU on a 15 or 20 A device is the older marking; CO/ALR is needed since about 1971', 1971)
+    if (amps < 30 && marking === 'AL-CU') return unmarked('AL-CU on a 15 or 20 A device is the older marking; CO/ALR is needed since about 1971', CO_ALR_SINCE)
     return unmarked(`${marking} is not the marking for a ${amps} A device`)
 
     function unmarked(reason: string, lawfulBefore?: number) {

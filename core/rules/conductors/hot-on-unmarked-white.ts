@@ -1,5 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { WHITE_MARKED_SINCE } from '../../tables/years'
 
 const RACEWAYS = new Set(['steel conduit', 'aluminium conduit', 'flexible conduit', 'plastic conduit'])
 
@@ -19,7 +20,7 @@ export const hotOnUnmarkedWhite = defineRule({
     const wiring = c.ask(segment, 'wiring')
     if (wiring !== undefined && RACEWAYS.has(wiring)) return c.fault(say('A white conductor in conduit used as a hot'), { danger: 2 })
     const isMarked = c.ask(segment, 'isWhiteMarked')
-    if (isMarked === false) return c.fault(say('A white conductor is hot and unmarked'), { danger: 2, since: 1999 })
+    if (isMarked === false) return c.fault(say('A white conductor is hot and unmarked'), { danger: 2, since: WHITE_MARKED_SINCE })
     if (isMarked === undefined || wiring === undefined) return c.undecided()
     return c.clear(say('Re-marked at every visible end'))
   },

@@ -1,8 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-
-/** Years from which each use needed a 20 A circuit. 210.11(C). */
-const SINCE = { 'kitchen small-appliance': 1959, 'laundry': 1959, 'bathroom receptacles': 1996, 'garage': 2017 } as const
+import { REQUIRED_20A_SINCE } from '../../tables/years'
 
 export const required20aCircuit = defineRule({
   id: 'required-20A-circuit-downsized', family: 'conductors', subject: 'circuit',
@@ -19,9 +17,9 @@ export const required20aCircuit = defineRule({
     const use = c.ask(circuit, 'requiredUse')
     if (use === 'none') return c.na(say('Not one of the circuits that must be 20 A'))
     if (use === undefined || rating === undefined) return c.undecided(say('Its use or its rating is not known'))
-    if (use === 'garage' && c.site.edition < 2017) return c.na(say('Required from the 2017 edition'))
+    if (use === 'garage' && c.site.edition < REQUIRED_20A_SINCE.garage) return c.na(say('Required from the 2017 edition'))
     return c.fault(say('A {use} circuit on {rating} A', { use, rating }), {
-      danger: 2, since: SINCE[use], compare: { left: rating, leftLabel: 'breaker', sign: '<', right: 20, rightLabel: 'required', unit: 'A' },
+      danger: 2, since: REQUIRED_20A_SINCE[use], compare: { left: rating, leftLabel: 'breaker', sign: '<', right: 20, rightLabel: 'required', unit: 'A' },
     })
   },
 })

@@ -1,5 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { FEEDER_GROUND_SINCE } from '../../tables/years'
 import { neutralBondOf, sharesBar } from '../../derive/bond'
 import type { Context } from '../../engine/context'
 import type { Subject } from '../../model/house'
@@ -58,7 +59,7 @@ function oldThreeWireFeeder(enclosure: Subject<'enclosure'>, c: Context): boolea
   if (groundFault === true) return false
   const years = c.site.yearsOf(feeder)
   c.rest(years.rests)
-  if (years.from >= 2008) return false
-  const isOld = years.to < 2008
+  if (years.from >= FEEDER_GROUND_SINCE) return false
+  const isOld = years.to < FEEDER_GROUND_SINCE
   return isDetached === true && egc === 'none' && otherPath === false && groundFault === false && isOld ? true : undefined
 }

@@ -1,5 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { FEEDER_GROUND_SINCE } from '../../tables/years'
 
 /** A feeder carries a grounding conductor of its own. */
 export const threeWireFeeder = defineRule({
@@ -36,8 +37,8 @@ export const threeWireFeeder = defineRule({
     }
     const years = c.site.yearsOf(feeder)
     c.rest(years.rests)
-    if (years.from >= 2008) return c.fault(say('A new feeder needs a grounding conductor since the 2008 edition'), { danger: 3, since: 2008 })
-    if (otherPath === undefined || groundFault === undefined || years.to >= 2008) return c.undecided(say('No ground; whether it may stay depends on what has not been seen'))
+    if (years.from >= FEEDER_GROUND_SINCE) return c.fault(say('A new feeder needs a grounding conductor since the 2008 edition'), { danger: 3, since: FEEDER_GROUND_SINCE })
+    if (otherPath === undefined || groundFault === undefined || years.to >= FEEDER_GROUND_SINCE) return c.undecided(say('No ground; whether it may stay depends on what has not been seen'))
     return c.clear(say('An old three-wire feeder to a detached building: may stay, with bond and electrode there'))
   },
 })

@@ -1,6 +1,7 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { afciOf, afciSince } from '../../derive/protection'
+import { afciOf } from '../../derive/protection'
+import { afciSince, EXTENSION_EXEMPT } from '../../tables/protection-years'
 
 /** Arc-fault protection in the listed rooms, by the edition that bears on the outlet and on what is done to it now. */
 export const afciMissing = defineRule({
@@ -22,11 +23,11 @@ export const afciMissing = defineRule({
     if (since > c.site.edition) return c.na(say('Required from the {since} edition', { since }))
     const circuit = c.site.get(c.ask(point, 'circuit'), 'circuit')
     const ownWork = c.ask(point, 'work')
-    if (circuit && c.ask(circuit, 'work') === 'extended' && ownWork !== 'replaced' && c.site.edition >= 2014) {
+    if (circuit && c.ask(circuit, 'work') === 'extended' && ownWork !== 'replaced' && c.site.edition >= EXTENSION_EXEMPT.since) {
       const ft = c.ask(circuit, 'extensionFt')
       const adds = c.ask(circuit, 'addsOutlets')
-      if (ft !== undefined && ft <= 6 && adds === false && ownWork !== undefined) return c.na(say('An extension of {ft} ft that adds no outlet', { ft }))
-      if ((ft === undefined || ft <= 6) && adds !== true) return c.undecided(say('An extension of 6 ft or less that adds no outlet would be exempt'))
+      if (ft !== undefined && ft <= EXTENSION_EXEMPT.feet && adds === false && ownWork !== undefined) return c.na(say('An extension of {ft} ft that adds no outlet', { ft }))
+      if ((ft === undefined || ft <= EXTENSION_EXEMPT.feet) && adds !== true) return c.undecided(say('An extension of 6 ft or less that adds no outlet would be exempt'))
     }
     if (afci.value === undefined) return c.undecided(say('Required here since {since}; whether it is there has not been settled', { since }), [], afci.rests.filter(f => f.state !== 'known'))
     return c.fault(say('{use}: required since {since}, and nothing protects it', { use, since }), { danger: 2, since })

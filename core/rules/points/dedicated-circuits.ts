@@ -1,5 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { REQUIRED_20A_SINCE } from '../../tables/years'
 
 export const dedicatedCircuits = defineRule({
   id: 'dedicated-circuits', family: 'points', subject: 'circuit',
@@ -11,6 +12,6 @@ export const dedicatedCircuits = defineRule({
     if (use === 'none') return c.na(say('Not one of the required circuits'))
     const shared = c.ask(circuit, 'isSharedOutside')
     if (use === undefined || shared === undefined) return c.undecided(say('What else it serves has not been traced'))
-    return shared ? c.fault(say('The {use} circuit serves other outlets too', { use }), { danger: 1, since: use === 'bathroom receptacles' ? 1996 : use === 'garage' ? 2017 : 1959 }) : c.clear(say('Serves only what it may'))
+    return shared ? c.fault(say('The {use} circuit serves other outlets too', { use }), { danger: 1, since: REQUIRED_20A_SINCE[use] }) : c.clear(say('Serves only what it may'))
   },
 })

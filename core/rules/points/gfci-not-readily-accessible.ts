@@ -1,11 +1,12 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { READILY_ACCESSIBLE_SINCE } from '../../tables/protection-years'
 import { holdsNoDevice } from '../../derive/box'
 
 export const gfciNotReadilyAccessible = defineRule({
   id: 'gfci-not-readily-accessible', family: 'points', subject: 'point',
   title: 'The reset of a ground-fault device can be reached at once', fault: 'Reset not readily accessible',
-  cites: [{ section: '210.8(A)' }], since: 2011, triggers: ['replaced', 'new'], remedies: ['move-protection'],
+  cites: [{ section: '210.8(A)' }], since: READILY_ACCESSIBLE_SINCE, triggers: ['replaced', 'new'], remedies: ['move-protection'],
   traps: ['Behind an appliance is not readily accessible'],
   judge(point, c) {
     if (holdsNoDevice(c.ask(point, 'type'))) return c.na(say('No device here'))

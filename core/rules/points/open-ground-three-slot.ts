@@ -1,5 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { GROUND_RUN_SINCE } from '../../tables/years'
 import { gfciOf, groundOf, openGround } from '../../derive/ground'
 
 /** A three-slot face promises a ground: there is one, or there is ground-fault protection and a label saying so. */
@@ -45,6 +46,3 @@ export const openGroundThreeSlot = defineRule({
     return c.na(say('No ground, but ground-fault protected: the marking is judged on its own'))
   },
 })
-
-/** Grounding-type receptacles and a ground with the circuit became the rule about 1962. */
-const GROUND_RUN_SINCE = 1962

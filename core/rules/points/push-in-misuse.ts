@@ -1,5 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { PUSH_IN_14_SINCE } from '../../tables/years'
 import { holdsNoDevice, unopened } from '../../derive/box'
 
 export const pushInMisuse = defineRule({
@@ -19,7 +20,7 @@ export const pushInMisuse = defineRule({
     const marking = c.ask(point, 'pushInMarking')
     if (stranding === 'stranded' && marking !== undefined && marking !== 'stranded') return c.fault(say('Stranded conductor in a push-in terminal marked for {marking}', { marking }), { danger: 2 })
     if (size !== undefined && Number(size) < 12) return c.fault(say('{size} AWG in a push-in terminal', { size }), { danger: 2 })
-    if (size === '12' && marking === '14 solid') return c.fault(say('12 AWG in a push-in terminal marked for 14'), { danger: 2, lawfulBefore: 1995 })
+    if (size === '12' && marking === '14 solid') return c.fault(say('12 AWG in a push-in terminal marked for 14'), { danger: 2, lawfulBefore: PUSH_IN_14_SINCE })
     if (stranding === undefined || size === undefined || marking === undefined || metal === undefined || metal === 'silver-looking' || metal === 'copper-looking') return c.undecided(say('Metal, size, strands or marking has not been seen'), [], [...c.asked.filter(f => f.state !== 'known'), ...metal === 'silver-looking' || metal === 'copper-looking' ? [c.lack(point, 'metal')] : []])
     return c.clear(say('{size} AWG {stranding}, as marked', { size, stranding }))
   },

@@ -1,5 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { FOUR_WIRE_SINCE } from '../../tables/years'
 import { tableMetals } from '../../derive/allowed'
 import type { FactRef } from '../../model/house'
 import { sizeIndex, type Size } from '../../tables/ampacity'
@@ -45,8 +46,8 @@ export const threeWireDryerRange = defineRule({
     const years = c.site.yearsOf(circuit)
     c.rest(years.rests)
     const work = c.ask(circuit, 'work')
-    if (years.from >= 1996 || work === 'new') return c.fault(say('Three wires in a circuit new since 1996'), { danger: 3, since: 1996 })
-    if (years.to >= 1996 || work === undefined) return c.undecided(say('Allowed only in a circuit from before 1996'), [], [...c.asked.filter(f => f.state !== 'known'), ...years.to >= 1996 ? [c.lack(circuit, 'year')] : []])
+    if (years.from >= FOUR_WIRE_SINCE || work === 'new') return c.fault(say('Three wires in a circuit new since 1996'), { danger: 3, since: FOUR_WIRE_SINCE })
+    if (years.to >= FOUR_WIRE_SINCE || work === undefined) return c.undecided(say('Allowed only in a circuit from before 1996'), [], [...c.asked.filter(f => f.state !== 'known'), ...years.to >= FOUR_WIRE_SINCE ? [c.lack(circuit, 'year')] : []])
     return c.clear(say('Existing three-wire circuit: may stay'))
   },
 })

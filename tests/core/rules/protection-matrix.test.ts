@@ -1,4 +1,4 @@
-import { EDITIONS, evaluate, PLACES, requirementIn, requirementsOf, ruleById } from '#core'
+import { afciSince, EDITIONS, evaluate, PLACES, requirementsOf, ruleById, TURNS } from '#core'
 import { outlet, siteOf } from '../../support/house'
 
 /** First edition of 2008 to 2023 that asks for it at an ordinary receptacle, no sink near, at the counter in a kitchen; 0 where older ones do. */
@@ -22,7 +22,7 @@ describe('ground-fault and arc-fault protection: every room, edition and trigger
   })
   it('the years shown on the timeline agree with the rules', () => {
     for (const [use, since] of Object.entries(GFCI)) if (since) expect(requirementsOf(use).some(r => r.protection === 'GFCI' && r.since === since)).toBe(true)
-    expect(requirementIn('GFCI', 'kitchen', 2020)?.since).toBe(2014)
-    expect(requirementIn('AFCI', 'bathroom', 2023)).toBeUndefined()
+    expect([afciSince('bedroom', 'receptacle'), afciSince('bedroom', 'luminaire'), afciSince('bedroom', 'switch'), afciSince('bathroom', 'receptacle')]).toEqual([1999, 2002, 2014, undefined])
+    for (const turn of TURNS) expect(ruleById(turn.rule)).toBeDefined()
   })
 })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
-import { bondMapOf, openLoopsOf, STAGE_WORDS, timelineOf, valueOf, walkOf, type OpenLook, type Stop } from '#core'
+import { bondMapOf, openLoopsOf, RULES, STAGE_WORDS, TURNS, timelineOf, valueOf, walkOf, type OpenLook, type Stop } from '#core'
 
 const { job, problem, isLoading, load } = useOpenJob()
 const route = useRoute()
@@ -18,7 +18,9 @@ const map = computed(() => bondMapOf(job.site, spoken.value))
 const loops = computed(() => openLoopsOf(job.site))
 const openLoops = computed(() => loops.value.filter(l => !l.disclosed).length)
 const about = ref('')
-const moments = computed(() => timelineOf(job.site, about.value ? { room: job.site.get(about.value, 'room') } : {}))
+const moments = computed(() => timelineOf(job.site, about.value.startsWith('rule ') ? { rule: about.value.slice(5) } : about.value ? { room: job.site.get(about.value, 'room') } : {}))
+/** Rules that have a year: the others are as old as any house. */
+const dated = RULES.filter(r => r.since !== undefined || TURNS.some(t => t.rule === r.id))
 const keyOf = (s: Stop) => `${s.stage} ${s.place.id}`
 const openKey = ref('')
 /** The stop worked at: the one opened, while it has anything left; else the first. */
@@ -125,7 +127,7 @@ const marginNote = computed(() => pickedSubject.value ? 'record it' : `${share(w
       </template>
 
       <template v-else>
-        <label class="small soft about">Years that bear on <select v-model="about" class="field"><option value="">the whole premises</option><option v-for="r in job.site.all.room" :key="r.id" :value="r.id">{{ valueOf(r, 'name') ?? r.id }}</option></select></label>
+        <label class="small soft about">Years that bear on <select v-model="about" class="field"><option value="">the whole premises</option><optgroup label="a room"><option v-for="r in job.site.all.room" :key="r.id" :value="r.id">{{ valueOf(r, 'name') ?? r.id }}</option></optgroup><optgroup label="a rule"><option v-for="r in dated" :key="r.id" :value="`rule ${r.id}`">{{ r.title }}</option></optgroup></select></label>
         <YearLine :moments="moments" />
         <p class="small soft intro">Years of the model code as published; adoption and amendments are local and come later.</p>
       </template>
@@ -161,7 +163,7 @@ const marginNote = computed(() => pickedSubject.value ? 'record it' : `${share(w
 .accept { list-style: none; display: grid; gap: 0.35rem; } .accept li::before { content: '— '; color: var(--cool); }
 .loop { display: grid; grid-template-columns: 18px 1fr auto; gap: 0.7rem; align-items: start; padding: 0.6rem 0; border-bottom: 1px solid var(--line); max-width: 56rem; } .ends .touch { min-height: 44px; }
 .intro { margin-bottom: 0.7rem; max-width: 46rem; } .none { padding: 2rem 0; }
-.about { display: flex; gap: 0.6rem; align-items: center; margin-bottom: 0.6rem; } .about .field { width: auto; }
+.about { display: flex; gap: 0.6rem; align-items: center; margin-bottom: 0.6rem; } .about .field { width: auto; max-width: 100%; }
 .bars { display: grid; gap: 0.7rem; margin-top: 0.8rem; } .cover p { display: flex; justify-content: space-between; gap: 0.6rem; }
 .track { height: 6px; background: var(--tint); display: flex; } .track i { display: block; height: 100%; background: var(--cool); } .track .not { background: repeating-linear-gradient(90deg, var(--soft) 0 3px, transparent 3px 6px); }
 .lim { padding: 0.15rem 0; }
