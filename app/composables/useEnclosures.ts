@@ -1,4 +1,4 @@
-import { PREMISES_ID, valueOf, type AnyValue, type Grade, type Kind, type Subject } from '#core'
+import { factsOf, PREMISES_ID, valueOf, type AnyValue, type Grade, type Kind, type Subject } from '#core'
 
 type Draft = Parameters<ReturnType<typeof useJobStore>['record']>[0][number]
 const add = (subject: string, kind: Kind, parent: string): Draft => ({ act: 'add', subject, kind, parent })
@@ -16,7 +16,7 @@ export function useEnclosures() {
   function copy(source: Subject<'enclosure'>): string {
     const id = crypto.randomUUID()
     const drafts: Draft[] = [add(id, 'enclosure', source.parent ?? PREMISES_ID), note(id, 'name', `${valueOf(source, 'name') ?? 'Enclosure'}, another`)]
-    for (const fact of Object.values(source.facts)) if (fact?.state === 'known' && !OWN.has(fact.field)) drafts.push(note(id, fact.field, fact.value, 'assumed'))
+    for (const fact of factsOf(source)) if (fact.state === 'known' && !OWN.has(fact.field)) drafts.push(note(id, fact.field, fact.value, 'assumed'))
     for (const bar of job.site.children(source, 'bar')) {
       const b = crypto.randomUUID()
       drafts.push(add(b, 'bar', id))
@@ -26,7 +26,7 @@ export function useEnclosures() {
     for (const breaker of job.site.children(source, 'breaker')) {
       const b = crypto.randomUUID()
       drafts.push(add(b, 'breaker', id))
-      for (const fact of Object.values(breaker.facts)) if (fact?.state === 'known' && BREAKER_LAYOUT.has(fact.field)) drafts.push(note(b, fact.field, fact.value, fact.field === 'space' || fact.field === 'half' || fact.field === 'poles' ? 'seen' : 'assumed'))
+      for (const fact of factsOf(breaker)) if (fact.state === 'known' && BREAKER_LAYOUT.has(fact.field)) drafts.push(note(b, fact.field, fact.value, fact.field === 'space' || fact.field === 'half' || fact.field === 'poles' ? 'seen' : 'assumed'))
     }
     job.record(drafts)
     return id

@@ -51,48 +51,48 @@ interface Facet<T> { readonly fact: FactRef | undefined, readonly values: readon
 export function allowedBand(site: Site, run: Subject<'segment'> | Subject<'feeder'>, feedsSeveralReceptacles: LoadFact, carriesWholeDwelling: LoadFact): AllowedBand | NoBand {
   const trail = new Trail()
   const conductor = run as Subject<'segment'>
-  const size = trail.ask(conductor, 'size')
+  const size = trail.ask(conductor.facts.size)
   if (size === undefined) return { isKnown: false, rests: trail.rests, missing: trail.rests.slice() }
   const last = () => trail.rests[trail.rests.length - 1]!
 
-  const metal = trail.ask(conductor, 'metal')
+  const metal = trail.ask(conductor.facts.metal)
   const metals: Facet<{ metal: TableMetal, isCopperClad: boolean }> = { fact: last(), values: tableMetals(metal) }
-  const wiring = trail.ask(conductor, 'wiring')
+  const wiring = trail.ask(conductor.facts.wiring)
   let caps: Facet<boolean> = { fact: last(), values: wiring === undefined ? [true, false] : [CAPPED.has(wiring)] }
   if (wiring === 'SE' && seCapHangsOnInsulation(size, site.edition)) {
-    const isInInsulation = trail.ask(conductor, 'isInInsulation')
+    const isInInsulation = trail.ask(conductor.facts.isInInsulation)
     caps = { fact: last(), values: isInInsulation === undefined ? [true, false] : [isInInsulation] }
   } else if (wiring === 'SE' && site.edition < 2011) caps = { fact: undefined, values: [true] }
   const fixed = wiring === undefined ? undefined : FIXED_INSULATION[wiring]
   let insulation: Facet<Column>
   if (fixed !== undefined) insulation = { fact: undefined, values: [fixed] }
   else {
-    const own = trail.ask(conductor, 'insulationC')
+    const own = trail.ask(conductor.facts.insulationC)
     insulation = { fact: last(), values: own === undefined ? [60, 75, 90] : [own] }
   }
   let terminals: Facet<60 | 75> = { fact: undefined, values: [60] }
   if (caps.values.length > 1 || !caps.values[0]) {
-    const marked = trail.ask(conductor, 'terminalsC')
+    const marked = trail.ask(conductor.facts.terminalsC)
     terminals = { fact: last(), values: marked === undefined ? [60, 75] : [marked] }
   }
   const loads: Facet<boolean> = asFacet(feedsSeveralReceptacles)
   let wholes: Facet<boolean> = asFacet(carriesWholeDwelling)
   // Two legs and the neutral of 208Y/120 have the reduced dwelling sizes only from the 2017 edition.
   if (carriesWholeDwelling.value === true && site.edition < 2017) {
-    const supply = trail.ask(site.premises, 'supply')
+    const supply = trail.ask(site.premises.facts.supply)
     wholes = { fact: last(), values: supply === undefined ? [true, false] : [supply === '120/240 V single phase'] }
   }
 
   const stretches: { ambientC: number, currentCarrying: number }[] = []
   const missing: FactRef[] = []
   for (const exposure of site.children(run, 'exposure')) {
-    const what = trail.ask(exposure, 'what')
+    const what = trail.ask(exposure.facts.what)
     if (what === undefined) missing.push(last())
     const isHot = what === 'hot' || what === 'hot and crowded'
     const isCrowded = what === 'crowded' || what === 'hot and crowded'
-    const ambientC = isHot ? trail.ask(exposure, 'ambientC') : 30
+    const ambientC = isHot ? trail.ask(exposure.facts.ambientC) : 30
     if (ambientC === undefined) missing.push(last())
-    const currentCarrying = isCrowded ? trail.ask(exposure, 'currentCarrying') : 3
+    const currentCarrying = isCrowded ? trail.ask(exposure.facts.currentCarrying) : 3
     if (currentCarrying === undefined) missing.push(last())
     stretches.push({ ambientC: ambientC ?? 30, currentCarrying: currentCarrying ?? 3 })
   }

@@ -9,13 +9,13 @@ export function neutralBondOf(site: Site, enclosure: Subject<'enclosure'>): Walk
 
 function walkBond(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {
   const trail = new Trail()
-  const means = trail.ask(enclosure, 'bondMeans')
+  const means = trail.ask(enclosure.facts.bondMeans)
   let value: boolean | undefined = means === undefined ? undefined : means !== 'none'
   if (value !== true) {
     for (const bar of site.children(enclosure, 'bar')) {
-      const role = trail.ask(bar, 'role')
+      const role = trail.ask(bar.facts.role)
       if (role === 'ground' || role === 'electrode') continue
-      const isBonded = trail.ask(bar, 'isBondedToEnclosure')
+      const isBonded = trail.ask(bar.facts.isBondedToEnclosure)
       if (isBonded === true && role !== undefined) return { value: true, rests: trail.rests }
       if (isBonded !== false) value = undefined
     }
@@ -30,19 +30,19 @@ export function sharesBar(site: Site, enclosure: Subject<'enclosure'>): Walked<b
 
 function walkBars(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {
   const trail = new Trail()
-  const landings = trail.ask(enclosure, 'landings')
+  const landings = trail.ask(enclosure.facts.landings)
   if (landings === 'on a common bar') return { value: true, rests: trail.rests }
   const bars = site.children(enclosure, 'bar')
   let value: boolean | undefined = landings === undefined && bars.length === 0 ? undefined : false
   for (const bar of bars) {
-    const role = trail.ask(bar, 'role')
+    const role = trail.ask(bar.facts.role)
     if (role === 'common') return { value: true, rests: trail.rests }
     let neutrals = 0
     let grounds = 0
     let isCounted = true
     for (const screw of site.children(bar, 'screw')) {
-      const n = trail.ask(screw, 'neutrals')
-      const g = trail.ask(screw, 'grounds')
+      const n = trail.ask(screw.facts.neutrals)
+      const g = trail.ask(screw.facts.grounds)
       if (n === undefined || g === undefined) isCounted = false
       neutrals += n ?? 0
       grounds += g ?? 0

@@ -11,15 +11,15 @@ import type { Subject } from '../model/house'
  * conductors (250.104(A), 250.102), gas by the circuit that may energise it, or by a least size.
  */
 export function bondTo(what: 'water piping' | 'gas piping', c: Context, least?: Size): Verdict {
-  const bonds = c.site.all.bond.filter(b => c.ask(b, 'to') === what)
+  const bonds = c.site.all.bond.filter(b => c.ask(b.facts.to) === what)
   const bond = bonds[0]
   if (!bond) {
-    const unread = c.site.all.bond.filter(b => c.ask(b, 'to') === undefined)
-    return c.undecided(say('A bond was found; its size and clamp have not been recorded'), [], unread.length ? unread.map(b => c.lack(b, 'to')) : [{ state: 'unseen', subject: 'premises', field: what === 'water piping' ? 'waterBond' : 'gasBond' }])
+    const unread = c.site.all.bond.filter(b => c.ask(b.facts.to) === undefined)
+    return c.undecided(say('A bond was found; its size and clamp have not been recorded'), [], unread.length ? unread.map(b => b.facts.to) : [{ state: 'unseen', subject: 'premises', field: what === 'water piping' ? 'waterBond' : 'gasBond' }])
   }
-  const connection = c.ask(bond, 'connection')
-  const size = c.ask(bond, 'size')
-  const metal = c.ask(bond, 'metal')
+  const connection = c.ask(bond.facts.connection)
+  const size = c.ask(bond.facts.size)
+  const metal = c.ask(bond.facts.metal)
   if (connection !== undefined && connection !== 'sound') return c.fault(say('Bond to the {what}: {connection}', { what, connection }), { danger: 2 })
   const wanted = least ?? (what === 'water piping' ? waterSize(c, metal) : gasSize(metal))
   if (connection === undefined || size === undefined || metal === undefined || wanted === undefined) return c.undecided(say('The bond has not been looked at closely'))
@@ -32,8 +32,8 @@ function waterSize(c: Context, metal: 'copper' | 'aluminium' | undefined): Size 
   const service: Subject<'enclosure'> | undefined = c.site.all.enclosure.find(e => c.site.roleOf(e).value === 'service')
   if (!service) return undefined
   c.rest(c.site.roleOf(service).rests)
-  const size = c.ask(service, 'serviceSize')
-  const of = c.ask(service, 'serviceMetal')
+  const size = c.ask(service.facts.serviceSize)
+  const of = c.ask(service.facts.serviceMetal)
   return size && of && metal ? electrodeConductorSize(size, of, metal, 'water pipe') : undefined
 }
 

@@ -27,17 +27,17 @@ export function groundOf(site: Site, point: Subject<'point'>): Walked<GroundStat
 }
 
 function decide(site: Site, point: Subject<'point'>, trail: Trail): GroundState | undefined {
-  const lamps = trail.ask(point, 'lamps')
+  const lamps = trail.ask(point.facts.lamps)
   if (lamps === 'open ground') return 'none'
-  const ground = trail.ask(point, 'ground')
+  const ground = trail.ask(point.facts.ground)
   if (ground === 'none' || ground === 'present, not connected') return 'none'
   if (ground === undefined) return undefined
-  const ohms = trail.ask(point, 'groundOhms')
+  const ohms = trail.ask(point.facts.groundOhms)
   if (ohms !== undefined && ohms > NO_GROUND_OHMS) return 'none'
   if (ground === 'connected') return lamps === 'correct' || ohms !== undefined ? 'good' : undefined
   if (ohms !== undefined && ohms > GOOD_GROUND_OHMS) return 'none'
-  const circuit = site.get(trail.ask(point, 'circuit'), 'circuit')
-  const wirings = circuit ? site.children(circuit, 'segment').map(s => trail.ask(s, 'wiring')) : []
+  const circuit = site.get(trail.ask(point.facts.circuit), 'circuit')
+  const wirings = circuit ? site.children(circuit, 'segment').map(s => trail.ask(s.facts.wiring)) : []
   if (wirings.includes('old spiral armour')) return 'none'
   return ohms === undefined || wirings.length === 0 || wirings.includes(undefined) ? undefined : 'good'
 }
@@ -67,11 +67,11 @@ export function gfciOf(site: Site, point: Subject<'point'>): Walked<GfciSource> 
 function source(site: Site, point: Subject<'point'>, trail: Trail): GfciSource | undefined {
   const own = protectionOf(point, trail)
   if (isGfci(own)) return 'own'
-  const test = trail.ask(point, 'gfciTest')
+  const test = trail.ask(point.facts.gfciTest)
   if (test === 'goes dead') return 'ahead'
-  const circuit = site.get(trail.ask(point, 'circuit'), 'circuit')
-  const breaker = circuit && site.get(trail.ask(circuit, 'fedBy'), 'breaker')
-  const atBreaker = breaker && trail.ask(breaker, 'protection')
+  const circuit = site.get(trail.ask(point.facts.circuit), 'circuit')
+  const breaker = circuit && site.get(trail.ask(circuit.facts.fedBy), 'breaker')
+  const atBreaker = breaker && trail.ask(breaker.facts.protection)
   if (isGfci(atBreaker)) return 'breaker'
   const ahead = test === 'stays live' ? false : chain(site, point, trail)
   if (ahead === true) return 'ahead'
@@ -82,18 +82,16 @@ function source(site: Site, point: Subject<'point'>, trail: Trail): GfciSource |
 /** Walks towards the panel: true where a device ahead protects this point, undefined where it might. */
 function chain(site: Site, point: Subject<'point'>, trail: Trail): boolean | undefined {
   let isOpen = false
-  const walked = new Set([point.id])
-  for (let at = point; ;) {
-    const after = trail.ask(at, 'after')
+  for (let at = point, steps = 0; ; steps++) {
+    const after = trail.ask(at.facts.after)
     if (after === 'panel') return isOpen ? undefined : false
     const ahead = site.get(after, 'point')
     // Where it is fed from is not known: a device nobody has recorded may stand ahead.
-    if (!ahead || walked.has(ahead.id)) return undefined
-    walked.add(ahead.id)
+    if (!ahead || steps > site.all.point.length) return undefined
     const protection = protectionOf(ahead, trail)
     if (protection === undefined) isOpen = true
     else if (isGfci(protection)) {
-      const fromLoad = trail.ask(at, 'isFedFromLoadSide')
+      const fromLoad = trail.ask(at.facts.isFedFromLoadSide)
       if (fromLoad === true) return true
       if (fromLoad === undefined) isOpen = true
     }
@@ -102,6 +100,6 @@ function chain(site: Site, point: Subject<'point'>, trail: Trail): boolean | und
 }
 
 function protectionOf(point: Subject<'point'>, trail: Trail) {
-  const type = trail.ask(point, 'type')
-  return type !== undefined && CARRIES_NONE.has(type) ? 'none' : trail.ask(point, 'protection')
+  const type = trail.ask(point.facts.type)
+  return type !== undefined && CARRIES_NONE.has(type) ? 'none' : trail.ask(point.facts.protection)
 }

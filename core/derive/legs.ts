@@ -11,15 +11,15 @@ export type Leg = 'A' | 'B' | 'C'
  */
 export function legsOf(site: Site, breaker: Subject<'breaker'>): Walked<Leg[]> {
   const trail = new Trail()
-  const poles = trail.ask(breaker, 'poles')
+  const poles = trail.ask(breaker.facts.poles)
   if (poles === 1) {
-    const measured = trail.ask(breaker, 'measuredLeg')
+    const measured = trail.ask(breaker.facts.measuredLeg)
     if (measured !== undefined) return { value: [measured], rests: trail.rests }
   }
-  const space = trail.ask(breaker, 'space')
+  const space = trail.ask(breaker.facts.space)
   const panel = site.get(breaker.parent ?? undefined, 'enclosure')
   if (poles === undefined || space === undefined || !panel) return { value: undefined, rests: trail.rests }
-  const bus = trail.ask(panel, 'bus')
+  const bus = trail.ask(panel.facts.bus)
   const row = rowOf(panel, space, trail)
   if (bus === undefined || row === undefined) return { value: undefined, rests: trail.rests }
   const pattern: readonly Leg[] = bus === 'three phase' ? ['A', 'B', 'C'] : ['A', 'B']
@@ -27,10 +27,10 @@ export function legsOf(site: Site, breaker: Subject<'breaker'>): Walked<Leg[]> {
 }
 
 function rowOf(panel: Subject<'enclosure'>, space: number, trail: Trail): number | undefined {
-  const numbering = trail.ask(panel, 'numbering')
+  const numbering = trail.ask(panel.facts.numbering)
   if (numbering === undefined) return undefined
   if (numbering === 'odd left, even right') return Math.ceil(space / 2) - 1
-  const spaces = trail.ask(panel, 'spaces')
+  const spaces = trail.ask(panel.facts.spaces)
   if (spaces === undefined) return undefined
   return (space - 1) % Math.ceil(spaces / 2)
 }

@@ -24,13 +24,13 @@ export function multiwireOf(circuit: Subject<'circuit'>, c: Context, onePole: St
   const breakers: Subject<'breaker'>[] = []
   let isOpen = false
   for (const member of group.circuits) {
-    const breaker = c.site.get(c.ask(member, 'fedBy'), 'breaker')
+    const breaker = c.site.get(c.ask(member.facts.fedBy), 'breaker')
     if (!breaker) isOpen = true
     else if (!breakers.includes(breaker)) breakers.push(breaker)
   }
   if (isOpen) return { verdict: c.undecided(say('Nobody has found which breaker feeds each of them')) }
   if (breakers.length === 1) {
-    const poles = c.ask(breakers[0]!, 'poles')
+    const poles = c.ask(breakers[0]!.facts.poles)
     if (poles === undefined) return { verdict: c.undecided() }
     return { verdict: poles > 1 ? c.clear(onePole) : c.na(say('Both on one single-pole breaker: no second hot')) }
   }
@@ -38,15 +38,15 @@ export function multiwireOf(circuit: Subject<'circuit'>, c: Context, onePole: St
 }
 
 function alone(circuit: Subject<'circuit'>, c: Context): Verdict {
-  const shares = c.ask(circuit, 'sharesNeutralWith')
+  const shares = c.ask(circuit.facts.sharesNeutralWith)
   if (shares !== undefined) return c.na(say('Its neutral is its own'))
   const segment = c.site.children(circuit, 'segment')[0]
-  if (segment && c.ask(segment, 'conductors') === 2) {
-    const wiring = c.ask(segment, 'wiring')
+  if (segment && c.ask(segment.facts.conductors) === 2) {
+    const wiring = c.ask(segment.facts.wiring)
     if (wiring !== undefined && TWO_WIRE_CABLES.has(wiring)) return c.na(say('A two-wire cable carries its own neutral'))
   }
-  const breaker = c.site.get(c.ask(circuit, 'fedBy'), 'breaker')
-  const poles = breaker && c.ask(breaker, 'poles')
+  const breaker = c.site.get(c.ask(circuit.facts.fedBy), 'breaker')
+  const poles = breaker && c.ask(breaker.facts.poles)
   if (poles !== undefined && poles > 1) return c.na(say('A {poles}-pole breaker disconnects all its hots', { poles }))
-  return c.undecided(say('Whether it shares a neutral has not been looked at'), [], [c.lack(circuit, 'sharesNeutralWith')])
+  return c.undecided(say('Whether it shares a neutral has not been looked at'), [], [circuit.facts.sharesNeutralWith])
 }

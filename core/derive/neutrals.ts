@@ -19,7 +19,7 @@ export function sharedNeutrals(site: Site): Map<string, NeutralGroup> {
   }
   for (const circuit of site.all.circuit) {
     const trail = new Trail()
-    const shares = trail.ask(circuit, 'sharesNeutralWith') ?? []
+    const shares = trail.ask(circuit.facts.sharesNeutralWith) ?? []
     trails.set(circuit.id, trail.rests)
     for (const other of shares) {
       if (other === circuit.id || !site.get(other, 'circuit')) continue

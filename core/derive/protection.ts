@@ -1,6 +1,6 @@
 import type { Context } from '../engine/context'
 import type { Subject } from '../model/house'
-import { GFCI_ROWS, NEAR_FT, type Bearing } from '../tables/protection-years'
+import { gfciRowsOf, NEAR_FT, type Bearing, type GfciRow } from '../tables/protection-years'
 import type { Site } from './site'
 import { Trail, type Walked } from './trail'
 
@@ -9,11 +9,17 @@ import { Trail, type Walked } from './trail'
  * `since` is the oldest requirement that surely bears on it; `isOpen` says that an unseen fact could make one bear.
  */
 export function gfciRequirement(point: Subject<'point'>, room: Subject<'room'>, c: Context): { since: number | undefined, text: string, isOpen: boolean } | undefined {
-  const use = c.ask(room, 'use')
+  const use = c.ask(room.facts.use)
   if (use === undefined) return undefined
-  const rows = GFCI_ROWS.filter(r => r.place === use && r.since <= c.site.edition).map(r => ({ ...r, holds: bearsOn(r.bears, point, room, c) }))
-  const sure = rows.filter(r => r.holds === true).sort((a, b) => a.since - b.since)[0]
-  return { since: sure?.since, text: sure?.text ?? '', isOpen: rows.some(r => r.holds === undefined) }
+  let sure: GfciRow | undefined
+  let isOpen = false
+  for (const row of gfciRowsOf(use)) {
+    if (row.since > c.site.edition) break
+    const holds = bearsOn(row.bears, point, room, c)
+    if (holds) sure ??= row
+    else if (holds === undefined) isOpen = true
+  }
+  return { since: sure?.since, text: sure?.text ?? '', isOpen }
 }
 
 /** Whether a row bears on this receptacle; undefined where what decides it has not been seen. */
@@ -21,19 +27,19 @@ function bearsOn(bears: Bearing, point: Subject<'point'>, room: Subject<'room'>,
   const not = (value: boolean | undefined) => value === undefined ? undefined : !value
   const both = (a: boolean | undefined, b: boolean | undefined) => a === false || b === false ? false : a === undefined || b === undefined ? undefined : true
   const near = (): boolean | undefined => {
-    const ft = c.ask(point, 'sinkFt')
+    const ft = c.ask(point.facts.sinkFt)
     if (ft !== undefined) return ft <= NEAR_FT
-    return c.ask(room, 'hasSink') === false ? false : undefined
+    return c.ask(room.facts.hasSink) === false ? false : undefined
   }
   switch (bears) {
     case 'all': return true
     case 'no single receptacle': return false
-    case 'reached from grade': return c.ask(point, 'hasGradeAccess')
-    case 'not dedicated': return not(c.ask(point, 'isDedicated'))
-    case 'within reach, not dedicated': return both(not(c.ask(point, 'isOutOfReach')), not(c.ask(point, 'isDedicated')))
-    case 'counter': return c.ask(point, 'servesCounter')
+    case 'reached from grade': return c.ask(point.facts.hasGradeAccess)
+    case 'not dedicated': return not(c.ask(point.facts.isDedicated))
+    case 'within reach, not dedicated': return both(not(c.ask(point.facts.isOutOfReach)), not(c.ask(point.facts.isDedicated)))
+    case 'counter': return c.ask(point.facts.servesCounter)
     case 'near water': return near()
-    case 'counter near water': return both(c.ask(point, 'servesCounter'), near())
+    case 'counter near water': return both(c.ask(point.facts.servesCounter), near())
   }
 }
 
@@ -42,25 +48,23 @@ const isAfci = (protection: string | undefined) => protection === 'AFCI' || prot
 /** Where arc-fault protection of a point sits: in the breaker, in this device, in a device ahead, or nowhere. */
 export function afciOf(site: Site, point: Subject<'point'>): Walked<'breaker' | 'own' | 'ahead' | 'none'> {
   const trail = new Trail()
-  const circuit = site.get(trail.ask(point, 'circuit'), 'circuit')
-  const breaker = circuit && site.get(trail.ask(circuit, 'fedBy'), 'breaker')
-  const atBreaker = breaker && trail.ask(breaker, 'protection')
+  const circuit = site.get(trail.ask(point.facts.circuit), 'circuit')
+  const breaker = circuit && site.get(trail.ask(circuit.facts.fedBy), 'breaker')
+  const atBreaker = breaker && trail.ask(breaker.facts.protection)
   if (isAfci(atBreaker)) return { value: 'breaker', rests: trail.rests }
   const own = protectionOf(point, trail)
   if (isAfci(own)) return { value: 'own', rests: trail.rests }
   let isOpen = atBreaker === undefined || own === undefined
-  const walked = new Set([point.id])
-  for (let at = point; ;) {
-    const after: string | undefined = trail.ask(at, 'after')
+  for (let at = point, steps = 0; ; steps++) {
+    const after: string | undefined = trail.ask(at.facts.after)
     if (after === 'panel') return { value: isOpen ? undefined : 'none', rests: trail.rests }
     const ahead = site.get(after, 'point')
-    if (!ahead || walked.has(ahead.id)) return { value: undefined, rests: trail.rests }
-    walked.add(ahead.id)
+    if (!ahead || steps > site.all.point.length) return { value: undefined, rests: trail.rests }
     const protection = protectionOf(ahead, trail)
     if (protection === undefined) isOpen = true
     else if (isAfci(protection)) {
       // What is not fed through the load terminals of a device is not protected by it.
-      const fromLoad = trail.ask(at, 'isFedFromLoadSide')
+      const fromLoad = trail.ask(at.facts.isFedFromLoadSide)
       if (fromLoad === true) return { value: 'ahead', rests: trail.rests }
       if (fromLoad === undefined) isOpen = true
     }
@@ -70,6 +74,6 @@ export function afciOf(site: Site, point: Subject<'point'>): Walked<'breaker' | 
 
 const CARRIES_NONE = new Set(['luminaire', 'junction box', 'hard-wired outlet', 'alarm'])
 function protectionOf(point: Subject<'point'>, trail: Trail) {
-  const type = trail.ask(point, 'type')
-  return type !== undefined && CARRIES_NONE.has(type) ? 'none' : trail.ask(point, 'protection')
+  const type = trail.ask(point.facts.type)
+  return type !== undefined && CARRIES_NONE.has(type) ? 'none' : trail.ask(point.facts.protection)
 }

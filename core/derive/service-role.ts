@@ -28,14 +28,14 @@ function roleOf(site: Site, enclosure: Subject<'enclosure'>, roles: Map<string, 
 }
 
 function decide(site: Site, enclosure: Subject<'enclosure'>, trail: Trail, roles: Map<string, Walked<ServiceRole>>, walking: Set<string>): ServiceRole | undefined {
-  const from = trail.ask(enclosure, 'fedFrom')
+  const from = trail.ask(enclosure.facts.fedFrom)
   if (from === undefined) {
     // Nothing else could be ahead of an enclosure that says it is the service disconnect.
-    return trail.ask(enclosure, 'marking') === 'service disconnect' ? 'service' : undefined
+    return trail.ask(enclosure.facts.marking) === 'service disconnect' ? 'service' : undefined
   }
   if (from !== 'utility') {
     const feeder = site.get(from, 'feeder')
-    const start = feeder && trail.ask(feeder, 'from')
+    const start = feeder && trail.ask(feeder.facts.from)
     const source = site.get(start, 'enclosure') ?? parentEnclosure(site, start)
     if (!source || walking.has(source.id)) return undefined
     const ahead = roleOf(site, source, roles, walking)
@@ -48,13 +48,13 @@ function decide(site: Site, enclosure: Subject<'enclosure'>, trail: Trail, roles
 
 /** The first enclosure after the supply: the service disconnect, unless it is a meter or marked otherwise. */
 function firstAfterSupply(site: Site, enclosure: Subject<'enclosure'>, trail: Trail): ServiceRole | undefined {
-  const type = trail.ask(enclosure, 'type')
+  const type = trail.ask(enclosure.facts.type)
   if (type === undefined) return undefined
   if (type === 'meter') return 'supply'
-  const marking = trail.ask(enclosure, 'marking')
+  const marking = trail.ask(enclosure.facts.marking)
   if (marking === 'not service equipment') return 'supply'
   if (marking !== undefined) return 'service'
-  const place = trail.ask(enclosure, 'place')
+  const place = trail.ask(enclosure.facts.place)
   return place === 'indoors' ? 'service' : undefined
 }
 

@@ -3,7 +3,7 @@
  * Rules read this instead of searching. Every walk keeps the facts it rested on.
  */
 import type { Kind, Year } from '../model/fields'
-import { valueOf, type Fact, type FactRef, type House, type Subject } from '../model/house'
+import { factAt, PREMISES_ID, unseenFacts, valueOf, type FactRef, type House, type Subject } from '../model/house'
 import { EDITIONS, type Edition } from '../tables/editions'
 import { sharedNeutrals, type NeutralGroup } from './neutrals'
 import type { GfciSource, GroundState } from './ground'
@@ -33,6 +33,8 @@ export class Site {
   /** Neutral bonds and shared bars already walked, by enclosure. */
   readonly bonds = new Map<string, Walked<boolean>>()
   readonly sharedBars = new Map<string, Walked<boolean>>()
+  /** Labels already made, by subject. */
+  readonly labels = new Map<Subject, string>()
   readonly #upstream = new Map<string, Walked<Upstream>>()
 
   constructor(readonly house: House) {
@@ -43,7 +45,7 @@ export class Site {
       (all[subject.kind] as Subject[]).push(subject)
       if (subject.parent !== null) add(this.#children, subject.parent, subject)
     }
-    this.premises = all.premises[0] ?? { id: 'premises', kind: 'premises', parent: null, born: '', facts: {} }
+    this.premises = all.premises[0] ?? { id: PREMISES_ID, kind: 'premises', parent: null, born: '', facts: unseenFacts('premises', PREMISES_ID) }
     this.edition = valueOf(this.premises, 'edition') ?? EDITIONS.at(-1)!
     this.visitYear = Number((valueOf(this.premises, 'visitedOn') ?? '').slice(0, 4)) || EDITIONS.at(-1)! + 3
     for (const circuit of all.circuit) keyed(this.#circuitsOf, valueOf(circuit, 'fedBy'), circuit)
@@ -125,9 +127,9 @@ export class Site {
 
   #year(subject: Subject, rests: FactRef[]): { from: number, to: number } | undefined {
     const field = (subject.kind === 'building' || subject.kind === 'premises' ? 'yearBuilt' : 'year')
-    const fact = (subject.facts as Record<string, Fact | undefined>)[field]
-    rests.push(fact ?? { state: 'unseen', subject: subject.id, field })
-    if (fact?.state !== 'known') return undefined
+    const fact = factAt(subject, field) ?? { state: 'unseen', subject: subject.id, field }
+    rests.push(fact)
+    if (fact.state !== 'known') return undefined
     const year = fact.value as Year
     return typeof year === 'number' ? { from: year, to: year } : { from: year[0], to: year[1] }
   }

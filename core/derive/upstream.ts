@@ -39,13 +39,13 @@ export function upstreamOf(site: Site, breaker: Subject<'breaker'>): Walked<Upst
   let enclosure = site.get(breaker.parent ?? undefined, 'enclosure')
   while (enclosure && !walked.has(enclosure.id)) {
     walked.add(enclosure.id)
-    const second = trail.ask(enclosure, 'hasSecondSource')
+    const second = trail.ask(enclosure.facts.hasSecondSource)
     if (second === true) hasOneSource = false
     else if (second === undefined && hasOneSource) hasOneSource = undefined
-    const main = trail.ask(enclosure, 'mainKind')
-    if (main === 'main breaker' || main === 'fused main') take(enclosure, trail.ask(enclosure, 'mainAmps'), LEAST_MAIN)
+    const main = trail.ask(enclosure.facts.mainKind)
+    if (main === 'main breaker' || main === 'fused main') take(enclosure, trail.ask(enclosure.facts.mainAmps), LEAST_MAIN)
     else if (main === undefined) unread(LEAST_MAIN)
-    const from = trail.ask(enclosure, 'fedFrom')
+    const from = trail.ask(enclosure.facts.fedFrom)
     if (from === 'utility') break
     const feeder = site.get(from, 'feeder')
     if (!feeder) {
@@ -53,9 +53,9 @@ export function upstreamOf(site: Site, breaker: Subject<'breaker'>): Walked<Upst
       if (site.all.enclosure.length > 1) unread(LEAST_BREAKER)
       break
     }
-    const start = trail.ask(feeder, 'from')
+    const start = trail.ask(feeder.facts.from)
     const device = site.get(start, 'breaker')
-    if (device) take(device, trail.ask(device, 'ratingAmps'), LEAST_BREAKER)
+    if (device) take(device, trail.ask(device.facts.ratingAmps), LEAST_BREAKER)
     else if (!site.get(start, 'enclosure')) unread(LEAST_BREAKER)
     enclosure = site.get(device?.parent ?? start, 'enclosure')
   }

@@ -1,11 +1,12 @@
-import type { FieldName, Kind, Value } from '../model/fields'
-import type { Fact, FactRef, Subject, Known } from '../model/house'
+import type { Fact, FactRef, Known, Unseen } from '../model/house'
 import type { Site } from '../derive/site'
 import { say, type Step } from './say'
 import { Ruling, type Clear, type Detail, type Comparison, type Danger, type Fault, type NotApplicable, type Outcome, type Undecided, type Verdict } from './verdict'
 
 /** Facts on one sheet; then a new one is begun, and the old lives as long as its verdicts. */
-const PAPER = 4096
+const PAPER = 1920
+/** Room for the facts of the last judgement on the sheet; longer ones make it grow. */
+const SHEET = PAPER + 128
 const NO_STEPS: readonly Step[] = []
 const ASSUMED = say('Rests on something only assumed: an assumption may raise an alarm, never clear one')
 const NOT_SEEN = say('Not enough has been seen')
@@ -20,7 +21,7 @@ interface FaultDetail { danger: Danger, compare?: Comparison, working?: readonly
 export class Context {
   // Judgements write what they ask one after another into shared paper; a verdict keeps its place on it and copies nothing.
   // TypeScript-private rather than #private: the engine compiles plain fields to faster code, and this is its hottest spot.
-  private paper: FactRef[] = []
+  private paper = new Array<FactRef>(SHEET)
   private from = 0
   private count = 0
   private restsOnAssumption = false
@@ -28,7 +29,7 @@ export class Context {
 
   begin(): void {
     if (this.count > PAPER) {
-      this.paper = []
+      this.paper = new Array<FactRef>(SHEET)
       this.count = 0
     }
     this.from = this.count
@@ -41,12 +42,7 @@ export class Context {
   }
 
   /** The value of a fact, or undefined where nobody has seen it. Either way it is noted. */
-  ask<K extends Kind, F extends FieldName<K>>(subject: Subject<K>, field: F): Value<K, F> | undefined {
-    const fact = subject.facts[field] as Fact<Value<K, F>> | undefined
-    if (fact === undefined) {
-      this.paper[this.count++] = { state: 'unseen', subject: subject.id, field }
-      return undefined
-    }
+  ask<V>(fact: Fact<V> | Unseen): V | undefined {
     this.paper[this.count++] = fact as FactRef
     if (fact.state !== 'known') return undefined
     if (fact.grade === 'assumed') this.restsOnAssumption = true
@@ -89,11 +85,6 @@ export class Context {
 
   private ruling(outcome: Outcome, why: Step, working: readonly Step[] = NO_STEPS, detail?: Detail): Ruling {
     return new Ruling(outcome, why, working, this.paper, this.from, this.count, detail)
-  }
-
-  /** A missing fact, for naming outside the order of asking. */
-  lack<K extends Kind>(subject: Subject<K>, field: FieldName<K>): FactRef {
-    return (subject.facts[field] as Fact | undefined) ?? { state: 'unseen', subject: subject.id, field }
   }
 }
 

@@ -33,11 +33,12 @@ export class Result {
 export function evaluate(house: House | Site, rules: readonly Rule[]): Result[] {
   const site = house instanceof Site ? house : new Site(house)
   const context = new Context(site)
-  const results: Result[] = []
+  const results = new Array<Result>(rules.reduce((sum, rule) => sum + site.all[rule.subject].length, 0))
+  let n = 0
   for (const rule of rules) {
     const subjects = site.all[rule.subject] as readonly Subject[]
     for (let i = 0; i < subjects.length; i++) {
-      results.push(judgeOne(rule, subjects[i]!, context))
+      results[n++] = judgeOne(rule, subjects[i]!, context)
     }
   }
   return results

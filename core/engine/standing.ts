@@ -39,7 +39,7 @@ export function standingOf(rule: Rule, fault: Fault, subject: Subject, site: Sit
 }
 
 function workOn(subject: Subject, site: Site): string | undefined {
-  const own = (subject.facts as Record<string, unknown>).work === undefined ? undefined : valueOf(subject as Subject<'point'>, 'work')
+  const own = valueOf(subject as Subject<'point'>, 'work')
   if (own !== undefined) return own
   if (subject.kind === 'segment' && subject.parent) return workOn(site.get(subject.parent, 'circuit') ?? site.premises, site)
   if ((subject.kind === 'bar' || subject.kind === 'breaker') && subject.parent) return workOn(site.get(subject.parent, 'enclosure') ?? site.premises, site)

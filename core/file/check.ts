@@ -1,6 +1,6 @@
 import { fieldOf, PARENTS, type Kind } from '../model/fields'
-import type { Fact, House, Subject } from '../model/house'
-import { valueOf } from '../model/house'
+import type { House, Subject } from '../model/house'
+import { factsOf, valueOf } from '../model/house'
 import { Site } from '../derive/site'
 import { expects, valueSchema } from '../model/values'
 import type { Observation } from '../model/observation'
@@ -54,7 +54,7 @@ export function checkObservations(observations: readonly Observation[], kindOf: 
 export function checkLinks(house: House, gone: ReadonlySet<string> = new Set()): Problem[] {
   const problems: Problem[] = []
   for (const subject of house.subjects.values()) {
-    for (const fact of Object.values(subject.facts as Record<string, Fact>)) {
+    for (const fact of factsOf(subject)) {
       if (fact.state !== 'known') continue
       const field = fieldOf(subject.kind, fact.field)
       if (field?.type !== 'ref' && field?.type !== 'refs') continue

@@ -1,7 +1,7 @@
 import { fieldOf, KIND_LABEL, type AnyValue, type Field, type Kind } from '../model/fields'
 import { convert, expects, valueSchema } from '../model/values'
 import { PREMISES_ID } from '../model/house'
-import type { Grade, Observation } from '../model/observation'
+import type { Grade, Noted, Observation } from '../model/observation'
 import type { HouseFile } from './schema'
 import { found, pathText, type Problem } from './problems'
 
@@ -69,9 +69,17 @@ export function observationsFromHouse(file: HouseFile, stamp: Stamper): { observ
       const path = draft.kind === 'premises' ? ['premises', key] : [...draft.path, key]
       const fact = readFact(field, raw, path, problems)
       if (!fact) continue
-      const base = { id: stamp.nextId(), at: stamp.at, by: stamp.by, subject: draft.id, field: key }
-      if ('reason' in fact) observations.push({ ...base, act: 'block', reason: fact.reason })
-      else observations.push({ ...base, act: 'note', ...fact, value: resolve(field, fact.value, ids) })
+      const { at, by } = stamp
+      const id = stamp.nextId()
+      if ('reason' in fact) {
+        observations.push({ id, at, by, act: 'block', subject: draft.id, field: key, reason: fact.reason })
+        continue
+      }
+      // Built key by key, not by spreading, so that all notes share a shape: folding reads each of them several times.
+      const note: Noted = { id, at, by, act: 'note', subject: draft.id, field: key, value: resolve(field, fact.value, ids), grade: fact.grade }
+      if (fact.instrument !== undefined) note.instrument = fact.instrument
+      if (fact.remark !== undefined) note.remark = fact.remark
+      observations.push(note)
     }
   }
   return problems.length > 0 ? { problems } : { observations }

@@ -1,5 +1,5 @@
 import { fieldOf, type Kind } from '../model/fields'
-import { PREMISES_ID, type Fact, type House, type Subject } from '../model/house'
+import { factsOf, PREMISES_ID, type Fact, type House, type Subject } from '../model/house'
 import type { Ledger } from '../model/ledger'
 import type { Observation } from '../model/observation'
 import { Site } from '../derive/site'
@@ -51,10 +51,9 @@ export function writeHouse(house: House, noteOf: (id: string) => Observation | u
   }
   const nodeOf = (subject: Subject): Node => {
     const node: Node = subject.id === PREMISES_ID ? {} : { id: subject.id }
-    const facts = subject.facts as Record<string, Fact>
-    for (const name of Object.keys(facts).sort()) {
-      const fact = pointsSomewhere(house, subject.kind, facts[name]!)
-      if (fact) node[name] = factOut(fact)
+    for (const recorded of factsOf(subject).sort((a, b) => a.field < b.field ? -1 : 1)) {
+      const fact = pointsSomewhere(house, subject.kind, recorded)
+      if (fact) node[recorded.field] = factOut(fact)
     }
     for (const [key, kind] of NESTS[subject.kind] ?? []) {
       const children = site.children(subject, kind)

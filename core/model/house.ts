@@ -1,4 +1,4 @@
-import type { AnyValue, FieldName, Kind, Value } from './fields'
+import { FIELDS, type AnyValue, type FieldName, type Kind, type Value } from './fields'
 import type { Grade } from './observation'
 
 /** A fact that was seen. `earlier` are other values seen before, newest first; they are kept and shown. */
@@ -13,12 +13,16 @@ export interface Known<V = AnyValue> {
 }
 /** A fact somebody tried to see and could not. */
 export interface BlockedFact { readonly state: 'blocked', readonly subject: string, readonly field: string, readonly reason: string, readonly observation: string }
-/** A fact nobody has looked at yet. Not stored; made when a rule asks for it. */
+/** A fact nobody has looked at yet. */
 export interface Unseen { readonly state: 'unseen', readonly subject: string, readonly field: string }
 export type Fact<V = AnyValue> = Known<V> | BlockedFact
 export type FactRef = Fact | Unseen
 
-export type FactsOf<K extends Kind> = { readonly [F in FieldName<K>]?: Fact<Value<K, F>> }
+/**
+ * Every field of the kind has its fact, seen or not. All subjects of a kind so share one shape, which makes reading
+ * quick, and a rule hands its reader the fact itself: what it asked for is known even where nobody has looked.
+ */
+export type FactsOf<K extends Kind> = { readonly [F in FieldName<K>]: Fact<Value<K, F>> | Unseen }
 
 /** One thing in the house. Replaced whole when something about it changes. */
 export interface Subject<K extends Kind = Kind> {
@@ -36,7 +40,20 @@ export const PREMISES_ID = 'premises'
 
 /** The known value of a fact, or undefined where it is unseen or blocked. Not for rules: they ask through their reader. */
 export function valueOf<K extends Kind, F extends FieldName<K>>(subject: Subject<K> | undefined, field: F): Value<K, F> | undefined {
-  const fact = subject?.facts[field] as Fact<Value<K, F>> | undefined
+  const fact = subject?.facts[field] as Fact<Value<K, F>> | Unseen | undefined
   return fact?.state === 'known' ? fact.value : undefined
+}
+/** The facts of a subject that were seen or tried, in declared order. */
+export const factsOf = (subject: Subject): Fact[] => Object.values(subject.facts as Record<string, FactRef>).filter(fact => fact.state !== 'unseen')
+/** A fact by a name known only while running; undefined where the kind has no such field. */
+export const factAt = (subject: Subject | undefined, field: string): FactRef | undefined => (subject?.facts as Record<string, FactRef> | undefined)?.[field]
+
+const BLANK = Object.fromEntries(Object.entries(FIELDS).map(([kind, fields]) => [kind, Object.fromEntries(Object.keys(fields).map(field => [field, undefined]))])) as Record<Kind, Record<string, undefined>>
+const NAMES = Object.fromEntries(Object.entries(FIELDS).map(([kind, fields]) => [kind, Object.keys(fields)])) as Record<Kind, string[]>
+/** The facts of a thing nobody has looked at. */
+export function unseenFacts<K extends Kind>(kind: K, subject: string): FactsOf<K> {
+  const facts: Record<string, Unseen | undefined> = { ...BLANK[kind] }
+  for (const field of NAMES[kind]) facts[field] = { state: 'unseen', subject, field }
+  return facts as FactsOf<K>
 }
 export const isKind = <K extends Kind>(subject: Subject | undefined, kind: K): subject is Subject<K> => subject?.kind === kind

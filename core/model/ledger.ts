@@ -1,6 +1,6 @@
-import { FIELDS, type AnyValue, type Kind } from './fields'
+import type { AnyValue, Kind } from './fields'
 import { byTime, type Added, type Blocked, type Dropped, type Noted, type Observation, type Retracted } from './observation'
-import type { Fact, House, Known, Subject } from './house'
+import { unseenFacts, type FactRef, type House, type Known, type Subject } from './house'
 
 interface Thread { existence: (Added | Dropped)[], fields: Map<string, (Noted | Blocked)[]> }
 
@@ -63,9 +63,10 @@ export class Ledger {
         if (o.act === 'drop') this.#hasDrops = true
         whole.add(o.subject)
       } else {
-        let list = thread.fields.get(o.field)
-        if (!list) thread.fields.set(o.field, list = [])
-        insert(list, o)
+        const list = thread.fields.get(o.field)
+        if (list) insert(list, o)
+        else thread.fields.set(o.field, [o])
+        if (whole.has(o.subject)) continue
         let fields = single.get(o.subject)
         if (!fields) single.set(o.subject, fields = new Set())
         fields.add(o.field)
@@ -115,12 +116,9 @@ export class Ledger {
       this.#subjects.delete(id)
       return
     }
-    const facts: Record<string, Fact> = {}
-    // In declared order, so that subjects with the same facts share one shape and are quick to read.
-    for (const field in FIELDS[last.kind]) {
-      const list = thread.fields.get(field)
-      const fact = list && this.#foldField(list)
-      if (fact) facts[field] = fact
+    const facts = unseenFacts(last.kind, id) as Record<string, FactRef>
+    for (const [field, list] of thread.fields) {
+      if (Object.hasOwn(facts, field)) facts[field] = this.#foldField(list)
     }
     const born = `${last.at} ${last.id}`
     // A subject that is new and older than the newest, or that came back, would stand out of order in the map.
@@ -134,21 +132,20 @@ export class Ledger {
   #refoldFields(id: string, fields: ReadonlySet<string>): void {
     const subject = this.#subjects.get(id)
     if (!subject) return
-    const facts: Record<string, Fact> = { ...subject.facts }
+    const facts: Record<string, FactRef> = { ...subject.facts }
     for (const field of fields) {
-      if (!(field in facts)) return this.#refold(id)
-      const fact = this.#foldField(this.#threads.get(id)!.fields.get(field)!)
-      if (fact) facts[field] = fact
-      else delete facts[field]
+      if (Object.hasOwn(facts, field)) facts[field] = this.#foldField(this.#threads.get(id)!.fields.get(field)!)
     }
     this.#subjects.set(id, { ...subject, facts } as Subject)
   }
 
-  #foldField(list: readonly (Noted | Blocked)[]): Fact | undefined {
+  #foldField(list: readonly (Noted | Blocked)[]): FactRef {
+    // Nearly every field was seen once and never taken back.
+    if (list.length === 1 && this.#retractions.size === 0) return first(list[0]!)
     const active = this.#active(list)
     const newest = active.at(-1)
-    if (!newest) return undefined
-    const { subject, field } = newest
+    const { subject, field } = list[0]!
+    if (!newest) return { state: 'unseen', subject, field }
     // A value once seen is not unseen because somebody later could not see it: the last value stands.
     const noted = active.filter(o => o.act === 'note')
     const last = noted.at(-1)
@@ -163,6 +160,11 @@ export class Ledger {
     return { state: 'known', subject, field, value: last.value, grade: last.grade, observation: last.id, earlier }
   }
 }
+
+const NONE: readonly never[] = []
+const first = (o: Noted | Blocked): FactRef => o.act === 'note'
+  ? { state: 'known', subject: o.subject, field: o.field, value: o.value, grade: o.grade, observation: o.id, earlier: NONE }
+  : { state: 'blocked', subject: o.subject, field: o.field, reason: o.reason, observation: o.id }
 
 /** Two recorded values are the same. */
 export const sameValue = (a: AnyValue, b: AnyValue): boolean =>

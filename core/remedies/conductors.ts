@@ -5,7 +5,7 @@ import { always, defineRemedy, type Advice, type Remedy, type RemedyDesk } from 
 
 /** The school the desk follows for aluminium: strict takes rewiring, crimped pigtails and lug pigtails only. */
 function bySchool(desk: RemedyDesk, isStrict: boolean, note: string): Advice {
-  const school = desk.ask(desk.site.premises, 'aluminiumSchool')
+  const school = desk.ask(desk.site.premises.facts.aluminiumSchool)
   if (isStrict) return desk.offered(note)
   if (school === undefined) return desk.conditional('The desk has not said which school it follows for aluminium: strict, or listed connectors')
   return school === 'listed connectors' ? desk.offered(note) : desk.refused('The desk follows the strict school: rewiring, crimped or lug pigtails only')
@@ -25,9 +25,9 @@ function smallerBreaker(desk: RemedyDesk): Advice {
   if (!band.isKnown) return desk.conditional('The conductor has to be identified first')
   const amps = standardRatings(site.edition).filter(r => r <= band.low.allowed).at(-1)
   if (amps === undefined) return desk.refused('No standard breaker is small enough for this conductor')
-  const use = desk.ask(circuit, 'requiredUse')
+  const use = desk.ask(circuit.facts.requiredUse)
   if (use !== undefined && use !== 'none' && amps < 20) return desk.refused('A {use} circuit must be 20 A', { use })
-  const load = desk.ask(circuit, 'loadAmps')
+  const load = desk.ask(circuit.facts.loadAmps)
   if (load !== undefined && load > 0.8 * amps) return desk.refused('The measured load of {load} A is above 80 % of {amps} A', { load, amps })
   if (use === undefined || load === undefined) return desk.conditional('A {amps} A breaker, once load and use are known', { amps })
   return desk.offered('A {amps} A breaker: load {load} A fits, and it is not a circuit that must be 20 A', { amps, load })
@@ -52,7 +52,7 @@ export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
     id: 'nameplate-breaker', title: 'Breaker or fuse at the nameplate maximum or below', gives: 'The protection the unit was tested with', duties: ['Large enough to start the unit', 'Fuses where the nameplate names only fuses'],
     steps: ['Read the nameplate again, photograph it', 'Fit the device, torque the terminal'], tests: ['Start the unit'],
     judge(desk) {
-      const mocp = desk.ask(desk.subject as Subject<'circuit'>, 'nameplateMocp')
+      const mocp = desk.ask((desk.subject as Subject<'circuit'>).facts.nameplateMocp)
       if (mocp === undefined) return desk.conditional('The nameplate maximum has to be read')
       const amps = standardRatings(desk.site.edition).filter(r => r <= mocp).at(-1)
       return amps === undefined ? desk.refused('No standard device is small enough') : desk.offered('At most {amps} A', { amps })
@@ -70,7 +70,7 @@ export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
   defineRemedy({
     id: 'restore-20a', title: '12 AWG and a 20 A breaker', gives: 'The circuit the room needs', steps: ['Check every segment is 12 AWG or larger', 'Replace what is not', 'Fit the 20 A breaker'], needsPermit: true,
     judge(desk) {
-      const sizes = desk.site.children(desk.subject, 'segment').map(s => desk.ask(s, 'size'))
+      const sizes = desk.site.children(desk.subject, 'segment').map(s => desk.ask(s.facts.size))
       if (sizes.length > 0 && sizes.every(s => s !== undefined && s !== '14')) return desk.offered('The conductors seen are large enough: only the breaker is small')
       if (sizes.includes('14')) return desk.offered('With new 12 AWG conductors; a larger breaker alone would overfuse the 14 AWG')
       return desk.conditional('Every segment has to be gauged first')
@@ -82,8 +82,8 @@ export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
     judge(desk) {
       if (desk.subject.kind === 'point') {
         const point = desk.subject as Subject<'point'>
-        if ((desk.ask(point, 'deviceAmps') ?? 15) >= 30) return desk.refused('Devices of 30 A and more are marked AL-CU instead')
-        if (desk.ask(point, 'metal') === 'copper-clad aluminium') return desk.offered('Or any ordinary binding screw')
+        if ((desk.ask(point.facts.deviceAmps) ?? 15) >= 30) return desk.refused('Devices of 30 A and more are marked AL-CU instead')
+        if (desk.ask(point.facts.metal) === 'copper-clad aluminium') return desk.offered('Or any ordinary binding screw')
       }
       return bySchool(desk, false, 'Marked for aluminium on 15 and 20 A devices')
     },
@@ -101,7 +101,7 @@ export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
   defineRemedy({
     id: 'mark-white', title: 'Re-mark the white at every visible end', gives: 'A hot that says it is hot', markings: ['Tape or paint all round the white conductor, any colour but white, grey or green'], steps: ['Open every box where it shows', 'Encircle with tape or paint'],
     judge(desk) {
-      const wiring = desk.ask(desk.subject as Subject<'segment'>, 'wiring')
+      const wiring = desk.ask((desk.subject as Subject<'segment'>).facts.wiring)
       if (wiring === undefined) return desk.conditional('Allowed in cables only; the wiring method has not been read')
       return wiring.includes('conduit') ? desk.refused('In conduit a white conductor may never be a hot: pull another colour') : desk.offered('Allowed in a cable')
     },

@@ -5,13 +5,13 @@ import { always, defineRemedy, type Remedy } from './remedy'
 export const OUTLET_REMEDIES: readonly Remedy[] = [
   defineRemedy({ id: 'afci-breaker', title: 'Combination AFCI or dual-function breaker', gives: 'The whole circuit protected', steps: ['Read the panel label for a listed one', 'Neutral of this circuit to the breaker', 'Test by its own button'],
     judge(desk) {
-      const circuit = desk.site.get(desk.ask(desk.subject as Subject<'point'>, 'circuit'), 'circuit')
-      const breaker = desk.site.get(circuit && desk.ask(circuit, 'fedBy'), 'breaker')
+      const circuit = desk.site.get(desk.ask((desk.subject as Subject<'point'>).facts.circuit), 'circuit')
+      const breaker = desk.site.get(circuit && desk.ask(circuit.facts.fedBy), 'breaker')
       const panel = desk.site.get(breaker?.parent ?? undefined, 'enclosure')
-      const state = panel && desk.ask(panel, 'protectiveBreakers')
+      const state = panel && desk.ask(panel.facts.protectiveBreakers)
       if (state === 'none made') return desk.refused('None are made for this panel line')
-      const shares = circuit && desk.ask(circuit, 'sharesNeutralWith')
-      if (shares !== undefined && shares.length > 0 && breaker && desk.ask(breaker, 'poles') === 1) return desk.offered('Of the two-pole type: the circuit shares its neutral')
+      const shares = circuit && desk.ask(circuit.facts.sharesNeutralWith)
+      if (shares !== undefined && shares.length > 0 && breaker && desk.ask(breaker.facts.poles) === 1) return desk.offered('Of the two-pole type: the circuit shares its neutral')
       return state === undefined ? desk.conditional('If one is listed for this panel') : desk.offered('One listed for this panel')
     } }),
   defineRemedy({ id: 'afci-first-outlet', title: 'AFCI receptacle as first outlet', gives: 'Everything after it protected; the run to it only under the listed conditions', steps: ['AFCI receptacle as first outlet', 'Test, and record what was measured'], judge: always('At this place') }),

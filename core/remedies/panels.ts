@@ -3,12 +3,12 @@ import { defineRemedy, always, type Advice, type Remedy, type RemedyDesk } from 
 import { legsOf } from '../derive/legs'
 
 const feederOf = (desk: RemedyDesk): Subject<'feeder'> | undefined =>
-  desk.subject.kind === 'feeder' ? desk.subject as Subject<'feeder'> : desk.site.get(desk.ask(desk.subject as Subject<'enclosure'>, 'fedFrom'), 'feeder')
+  desk.subject.kind === 'feeder' ? desk.subject as Subject<'feeder'> : desk.site.get(desk.ask((desk.subject as Subject<'enclosure'>).facts.fedFrom), 'feeder')
 
 /** Separating is right only where the feeder brings a ground of its own: without one it leaves no fault path. */
 function separate(desk: RemedyDesk): Advice {
   const feeder = feederOf(desk)
-  const egc = feeder && desk.ask(feeder, 'egc')
+  const egc = feeder && desk.ask(feeder.facts.egc)
   if (egc === undefined) return desk.conditional('Only where the feeder has a grounding conductor: look at the feeder first')
   return egc === 'none'
     ? desk.refused('The feeder has no grounding conductor: separating would leave no fault path at all')
@@ -20,11 +20,11 @@ function leaveThreeWire(desk: RemedyDesk): Advice {
   if (!feeder) return desk.conditional('The feeder has not been found')
   const target = desk.site.enclosuresOn(feeder)[0]
   const building = target && desk.site.buildingOf(target)
-  if (!building || desk.ask(building, 'isDetached') === false) return desk.refused('Allowed only to a detached building')
-  const egc = desk.ask(feeder, 'egc')
+  if (!building || desk.ask(building.facts.isDetached) === false) return desk.refused('Allowed only to a detached building')
+  const egc = desk.ask(feeder.facts.egc)
   if (egc !== undefined && egc !== 'none') return desk.refused('The feeder has a grounding conductor: the exception is not for it')
-  if (desk.ask(feeder, 'hasOtherMetallicPath') === true) return desk.refused('Another metal path runs between the buildings')
-  if (desk.ask(feeder, 'hasGroundFaultProtectionAhead') === true) return desk.refused('Ground-fault protection stands ahead of it')
+  if (desk.ask(feeder.facts.hasOtherMetallicPath) === true) return desk.refused('Another metal path runs between the buildings')
+  if (desk.ask(feeder.facts.hasGroundFaultProtectionAhead) === true) return desk.refused('Ground-fault protection stands ahead of it')
   const years = desk.site.yearsOf(feeder)
   desk.rest(years.rests)
   if (years.from >= 2008) return desk.refused('Allowed only for feeders from before the 2008 edition')
@@ -35,12 +35,12 @@ function leaveThreeWire(desk: RemedyDesk): Advice {
 /** Breakers on the shared neutral of the finding. */
 function groupBreakers(desk: RemedyDesk): Subject<'breaker'>[] {
   const group = desk.site.neutralGroup(desk.subject as Subject<'circuit'>)
-  return group.circuits.map(x => desk.site.get(desk.ask(x, 'fedBy'), 'breaker')).filter(b => b !== undefined)
+  return group.circuits.map(x => desk.site.get(desk.ask(x.facts.fedBy), 'breaker')).filter(b => b !== undefined)
 }
 
 /** The breakers hang side by side on different legs, so that one handle can throw both. */
 function sideBySide(desk: RemedyDesk, breakers: readonly Subject<'breaker'>[]): Advice | undefined {
-  const spaces = breakers.map(b => desk.ask(b, 'space'))
+  const spaces = breakers.map(b => desk.ask(b.facts.space))
   const panels = new Set(breakers.map(b => b.parent))
   if (panels.size > 1) return desk.refused('The breakers are in different panels: move one first')
   const legs = breakers.map(b => legsOf(desk.site, b))
@@ -50,7 +50,7 @@ function sideBySide(desk: RemedyDesk, breakers: readonly Subject<'breaker'>[]): 
   if (spaces.some(s => s === undefined) || known.some(l => l === undefined)) return desk.conditional('The spaces and legs have to be known')
   const sorted = (spaces as number[]).slice().sort((a, b) => a - b)
   const panel = desk.site.get(breakers[0]!.parent ?? undefined, 'enclosure')
-  const step = panel && desk.ask(panel, 'numbering') === 'down each side' ? 1 : 2
+  const step = panel && desk.ask(panel.facts.numbering) === 'down each side' ? 1 : 2
   if (sorted.some((s, i) => i > 0 && s - sorted[i - 1]! !== step)) return desk.refused('Spaces {spaces} are not side by side: move one first', { spaces: sorted.join(' and ') })
   return undefined
 }
@@ -58,7 +58,7 @@ function sideBySide(desk: RemedyDesk, breakers: readonly Subject<'breaker'>[]): 
 function handleTie(desk: RemedyDesk): Advice {
   const group = desk.site.neutralGroup(desk.subject as Subject<'circuit'>)
   const blocked = sideBySide(desk, groupBreakers(desk))
-  const lines = group.circuits.map(x => desk.ask(x, 'feedsLineToLine'))
+  const lines = group.circuits.map(x => desk.ask(x.facts.feedsLineToLine))
   if (lines.includes(true)) return desk.refused('A 240 V load hangs on it: a common trip is needed, not a tie')
   if (blocked) return blocked
   if (lines.includes(undefined)) return desk.conditional('Only where nothing runs hot to hot')
@@ -69,11 +69,11 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
   defineRemedy({ id: 'one-per-terminal', title: 'One neutral per terminal', gives: 'Neutrals that stay on when another is loosened', steps: ['Find free screws', 'Move one conductor at a time, with its circuit off', 'Torque each'],
     judge(desk) {
       const bar = desk.subject as Subject<'bar'>
-      const total = desk.ask(bar, 'screws')
-      const seen = desk.ask(bar, 'areAllScrewsSeen')
+      const total = desk.ask(bar.facts.screws)
+      const seen = desk.ask(bar.facts.areAllScrewsSeen)
       const screws = desk.site.children(bar, 'screw')
       if (total === undefined || seen !== true) return desk.conditional('Count the free screws first')
-      const needed = screws.reduce((sum, s) => sum + Math.max(0, (desk.ask(s, 'neutrals') ?? 0) + (desk.ask(s, 'grounds') ?? 0) - 1), 0)
+      const needed = screws.reduce((sum, s) => sum + Math.max(0, (desk.ask(s.facts.neutrals) ?? 0) + (desk.ask(s.facts.grounds) ?? 0) - 1), 0)
       const free = total - screws.length
       return free >= needed ? desk.offered('{free} screws free, {needed} needed', { free, needed }) : desk.refused('{free} screws free, {needed} needed: add a bar', { free, needed })
     } }),
@@ -81,13 +81,13 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
   defineRemedy({ id: 'splice-and-pigtail', title: 'Splice the two and land one pigtail', gives: 'One conductor per terminal', steps: ['Splice in the gutter with a listed connector', 'Land one pigtail sized for the breaker'], judge: always('Two loads on one breaker stay one circuit') }),
   defineRemedy({ id: 'main-bond', title: 'Fit the listed bonding screw or strap', gives: 'A path that lets breakers open on a fault', duties: ['Electrode conductor on the neutral bar, or on a bar joined to it by wire or busbar'], steps: ['The utility disconnects, or the work waits', 'Fit the screw or strap that belongs to this panel', 'Prove neutral to enclosure below 0.1 Ω'], tests: ['Neutral to enclosure: continuity', 'Each grounding conductor and pipe by clamp: about 0 A'], needsPermit: true,
     judge(desk) {
-      const means = desk.ask(desk.subject as Subject<'enclosure'>, 'bondMeans')
+      const means = desk.ask((desk.subject as Subject<'enclosure'>).facts.bondMeans)
       return means === 'none' ? desk.offered('The listed screw, strap or bar of this panel') : means === undefined ? desk.conditional('See first whether a bond is there') : desk.refused('A bond is there already; the isolated bar is the fault')
     } }),
   defineRemedy({ id: 'jumper-isolated-bar', title: 'Tie the isolated bar to the neutral bar', gives: 'A bar that is connected to something', steps: ['Jumper of wire or busbar between the bars, sized as a bonding jumper', 'Prove continuity'], tests: ['Bar to neutral bar: continuity'], needsPermit: true,
     judge(desk) {
-      const bars = desk.site.children(desk.subject, 'bar').filter(b => ['ground', 'electrode'].includes(desk.ask(b, 'role') ?? ''))
-      if (bars.some(b => desk.ask(b, 'isTiedToNeutral') === false && desk.ask(b, 'isBondedToEnclosure') === false)) return desk.offered('For the bar that is tied to nothing')
+      const bars = desk.site.children(desk.subject, 'bar').filter(b => ['ground', 'electrode'].includes(desk.ask(b.facts.role) ?? ''))
+      if (bars.some(b => desk.ask(b.facts.isTiedToNeutral) === false && desk.ask(b.facts.isBondedToEnclosure) === false)) return desk.offered('For the bar that is tied to nothing')
       if (bars.length === 0) return desk.refused('No separate ground bar here')
       const advice = desk.conditional('See whether each ground bar is tied')
       return advice.missing.length > 0 ? advice : desk.refused('Every ground bar here is tied to the neutral or to the enclosure')
@@ -97,7 +97,7 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
   defineRemedy({ id: 'new-four-wire-feeder', title: 'New four-wire feeder', gives: 'A ground of its own for the panel', duties: ['Then separate neutral and ground at the sub-panel', 'Three-wire dryer and range cables fed from it change too'], steps: ['Pull the feeder', 'Land ground on its bar, neutral isolated'], needsPermit: true, tests: ['Ground impedance at the sub-panel'],
     judge(desk) {
       const feeder = feederOf(desk)
-      const egc = feeder && desk.ask(feeder, 'egc')
+      const egc = feeder && desk.ask(feeder.facts.egc)
       if (egc === undefined) return desk.conditional('Needed only where the feeder has no ground')
       return egc === 'none' ? desk.offered('The feeder has no ground: this comes first') : desk.refused('The feeder has a ground already')
     } }),
@@ -123,7 +123,7 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
   defineRemedy({ id: 'listed-breaker', title: 'Breaker of a listed type', gives: 'A breaker tested with this bus', steps: ['Read the panel label', 'Fit one of its types'],
     judge(desk) {
       const panel = desk.site.get(desk.subject.parent ?? undefined, 'enclosure')
-      const state = panel && desk.ask(panel, 'protectiveBreakers')
+      const state = panel && desk.ask(panel.facts.protectiveBreakers)
       return state === 'none made' ? desk.offered('Standard types only; none with AFCI or GFCI are made') : desk.offered('A type named on the panel label')
     } }),
   defineRemedy({ id: 'smaller-main', title: 'Smaller main or feeder breaker', gives: 'A bus protected within its rating', steps: ['Load calculation first', 'Fit the smaller device'], needsPermit: true, judge: desk => desk.offered('If the calculated load fits') }),

@@ -5,23 +5,23 @@ import { gfciOf } from '../derive/ground'
 import { defineRemedy, always, type Advice, type Remedy, type RemedyDesk } from './remedy'
 
 const pointOf = (desk: RemedyDesk) => desk.subject as Subject<'point'>
-const circuitOf = (desk: RemedyDesk) => desk.site.get(desk.ask(pointOf(desk), 'circuit'), 'circuit')
+const circuitOf = (desk: RemedyDesk) => desk.site.get(desk.ask(pointOf(desk).facts.circuit), 'circuit')
 const breakerOf = (desk: RemedyDesk) => {
   const circuit = circuitOf(desk)
-  return circuit && desk.site.get(desk.ask(circuit, 'fedBy'), 'breaker')
+  return circuit && desk.site.get(desk.ask(circuit.facts.fedBy), 'breaker')
 }
 
 /** What the box says about a ground: the first question of every remedy here. */
-function groundInBox(desk: RemedyDesk) { return desk.ask(pointOf(desk), 'ground') }
+function groundInBox(desk: RemedyDesk) { return desk.ask(pointOf(desk).facts.ground) }
 
 /** Cubic inches with a device of the same yoke put back; undefined where the box has not been counted. */
 function fillWithDevice(desk: RemedyDesk) {
   const point = pointOf(desk)
-  const volume = desk.ask(point, 'boxVolumeIn3')
-  const count = desk.ask(point, 'conductorsInBox')
-  const grounds = desk.ask(point, 'groundsInBox')
-  const largest = desk.ask(point, 'largestInBox') as FillSize | undefined
-  const hasInternalClamps = desk.ask(point, 'hasInternalClamps')
+  const volume = desk.ask(point.facts.boxVolumeIn3)
+  const count = desk.ask(point.facts.conductorsInBox)
+  const grounds = desk.ask(point.facts.groundsInBox)
+  const largest = desk.ask(point.facts.largestInBox) as FillSize | undefined
+  const hasInternalClamps = desk.ask(point.facts.hasInternalClamps)
   if (volume === undefined || count === undefined || grounds === undefined || largest === undefined || hasInternalClamps === undefined) return undefined
   return boxFill({ conductors: [{ size: largest, count }], devices: [{ largest }], hasInternalClamps, grounds: { size: largest, count: grounds } }, volume, desk.site.edition)
 }
@@ -38,14 +38,14 @@ function gfciHere(desk: RemedyDesk): Advice {
 function firstOutlet(desk: RemedyDesk): Advice {
   const point = pointOf(desk)
   if (groundInBox(desk) === 'present, not connected') return desk.refused('A ground is in the box: reconnect it, nothing else')
-  const after = desk.ask(point, 'after')
+  const after = desk.ask(point.facts.after)
   if (after === undefined) return desk.conditional('The order along the circuit has to be known')
   if (after === 'panel') return desk.refused('This is the first outlet itself')
   const seen = new Set([point.id])
   let at = desk.site.get(after, 'point')
   while (at && !seen.has(at.id)) {
     seen.add(at.id)
-    const next = desk.ask(at, 'after')
+    const next = desk.ask(at.facts.after)
     if (next === 'panel') return desk.offered('One device at {first} protects this one too', { first: valueOf(at, 'name') ?? at.id })
     at = desk.site.get(next, 'point')
   }
@@ -58,11 +58,11 @@ function breakerDevice(desk: RemedyDesk): Advice {
   const circuit = circuitOf(desk)
   if (!breaker || !circuit) return desk.conditional('The breaker has to be found')
   const panel = desk.site.get(breaker.parent ?? undefined, 'enclosure')
-  const made = panel && desk.ask(panel, 'protectiveBreakers')
+  const made = panel && desk.ask(panel.facts.protectiveBreakers)
   if (made === 'none made') return desk.refused('No protective breakers are made for this panel')
-  const device = desk.ask(breaker, 'device')
+  const device = desk.ask(breaker.facts.device)
   if (device !== undefined && device !== 'breaker') return desk.refused('The circuit is behind a fuse')
-  const shares = desk.ask(circuit, 'sharesNeutralWith')
+  const shares = desk.ask(circuit.facts.sharesNeutralWith)
   if (made === undefined || shares === undefined) return desk.conditional('The panel must take one, and the neutral must be the circuit’s own')
   return shares.length > 0 ? desk.offered('A two-pole type: the neutral is shared') : desk.offered('The neutral is the circuit’s own')
 }
@@ -70,7 +70,7 @@ function breakerDevice(desk: RemedyDesk): Advice {
 function groundingConductor(desk: RemedyDesk): Advice {
   if (groundInBox(desk) === 'present, not connected') return desk.refused('A ground is in the box: reconnect it, nothing else')
   const breaker = breakerOf(desk)
-  const rating = breaker && desk.ask(breaker, 'ratingAmps')
+  const rating = breaker && desk.ask(breaker.facts.ratingAmps)
   if (rating === undefined) return desk.conditional('The rating sets its size')
   const size = equipmentGroundSize(rating, 'copper')
   return size === undefined ? desk.refused('Too large a circuit for this table') : desk.offered('{size} AWG copper for {rating} A, from the ground bar of the panel where this circuit starts', { size, rating })
@@ -78,10 +78,10 @@ function groundingConductor(desk: RemedyDesk): Advice {
 
 function raceway(desk: RemedyDesk): Advice {
   const point = pointOf(desk)
-  const ground = desk.ask(point, 'ground')
+  const ground = desk.ask(point.facts.ground)
   if (ground === undefined) return desk.conditional('See whether the box is fed by metal raceway or armour')
   if (ground !== 'metal raceway or armour') return desk.refused('No metal raceway or armour at this box')
-  const ohms = desk.ask(point, 'groundOhms')
+  const ohms = desk.ask(point.facts.groundOhms)
   if (ohms === undefined) return desk.conditional('Prove it: measure the ground impedance')
   return ohms <= 1 ? desk.offered('{ohms} Ω: it serves as the ground', { ohms }) : desk.refused('{ohms} Ω is too much', { ohms })
 }

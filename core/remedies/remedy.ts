@@ -1,5 +1,4 @@
-import type { FieldName, Kind, Value } from '../model/fields'
-import type { FactRef, Subject } from '../model/house'
+import type { Fact, FactRef, Subject, Unseen } from '../model/house'
 import type { Site } from '../derive/site'
 import { Trail } from '../derive/trail'
 import { say, type Step } from '../engine/say'
@@ -32,7 +31,7 @@ export class RemedyDesk {
   /** Every fact the remedy looked at. */
   get asked(): readonly FactRef[] { return this.#trail.rests }
   get subject(): Subject { return this.result.subject }
-  ask<K extends Kind, F extends FieldName<K>>(subject: Subject<K>, field: F): Value<K, F> | undefined { return this.#trail.ask(subject, field) }
+  ask<V>(fact: Fact<V> | Unseen): V | undefined { return this.#trail.ask(fact) }
   rest(refs: readonly FactRef[]): void { this.#trail.rests.push(...refs) }
   offered(why: string, slots?: Record<string, string | number>): Advice { return { verdict: 'offered', why: say(why, slots), missing: [] } }
   refused(why: string, slots?: Record<string, string | number>): Advice { return { verdict: 'refused', why: say(why, slots), missing: [] } }

@@ -7,7 +7,7 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
   defineRemedy({ id: 'listed-twist-on', title: 'Twist-on or push-in connector marked for aluminium to copper', gives: 'A lawful joint', lacks: 'Disputed: consumer-safety guidance does not accept twist-ons',
     steps: ['Read the connector for metals, sizes, solid or stranded', 'Fit as marked'],
     judge(desk) {
-      const school = desk.ask(desk.site.premises, 'aluminiumSchool')
+      const school = desk.ask(desk.site.premises.facts.aluminiumSchool)
       return school === undefined ? desk.conditional('The desk has not chosen a school') : school === 'strict' ? desk.refused('This desk accepts cold-weld crimps, set-screw lugs and CO/ALR only') : desk.offered('Where listed for these metals and sizes')
     } }),
   defineRemedy({ id: 'identify-metal', title: 'Identify the metal, then judge everything on it again', gives: 'Ampacity and terminations judged on the true metal', steps: ['Scrape or cut back an end', 'Correct the record', 'Check devices and splices on the circuit'], judge: always('Several judgements change with it') }),
@@ -24,8 +24,8 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
   defineRemedy({ id: 'appliance-ground-for-gas', title: 'Rely on the grounded appliance', gives: 'A bond through the appliance’s grounding conductor',
     steps: ['Prove the ground at the appliance'],
     judge(desk) {
-      const piping = desk.ask(desk.site.premises, 'gasPiping')
-      const has = desk.ask(desk.site.premises, 'doGasAppliancesHaveGround')
+      const piping = desk.ask(desk.site.premises.facts.gasPiping)
+      const has = desk.ask(desk.site.premises.facts.doGasAppliancesHaveGround)
       if (piping === 'corrugated tubing') return desk.refused('Corrugated tubing wants a bond of its own')
       return has ? desk.offered('The appliance has a ground') : has === false ? desk.refused('No gas appliance has a grounded circuit') : desk.conditional('Look whether the appliance is grounded')
     } }),

@@ -43,17 +43,14 @@ export interface Assessment { corvit: 1, version: number, edition: number, resul
 
 /**
  * A result in words, with its evidence, missing facts and remedies.
- * @param facts takes every fact the remedies looked at, as "subject field"
+ * @param looked takes every fact the remedies looked at
  */
-export function speak(result: Result, site: Site, facts?: Set<string>): SpokenResult {
+export function speak(result: Result, site: Site, looked?: FactRef[]): SpokenResult {
   const { rule, subject, verdict, standing } = result
   const evidence: SpokenResult['evidence'] = []
   let grade: Grade | null = null
-  const seen = new Set<string>()
-  for (const fact of [...verdict.asked, ...standing?.rests ?? []]) {
-    const key = `${fact.subject} ${fact.field}`
-    if (fact.state !== 'known' || seen.has(key)) continue
-    seen.add(key)
+  for (const fact of new Set(standing ? [...verdict.asked, ...standing.rests] : verdict.asked)) {
+    if (fact.state !== 'known') continue
     const of = site.house.subjects.get(fact.subject)
     const field = of && fieldOf(of.kind, fact.field)
     if (!field) continue
@@ -61,7 +58,7 @@ export function speak(result: Result, site: Site, facts?: Set<string>): SpokenRe
     const text = (value: typeof fact.value) => field.type === 'ref' || field.type === 'refs' ? refText(site, value) : valueText(field, value)
     evidence.push({
       subject: fact.subject, field: fact.field, label: `${labelOf(site, of)}: ${field.label}`, value: text(fact.value), grade: fact.grade, observation: fact.observation,
-      earlier: fact.earlier.map(e => ({ value: text(e.value), by: e.by, at: e.at })),
+      earlier: fact.earlier.length === 0 ? [] : fact.earlier.map(e => ({ value: text(e.value), by: e.by, at: e.at })),
     })
   }
   return {
@@ -77,15 +74,11 @@ export function speak(result: Result, site: Site, facts?: Set<string>): SpokenRe
     missing: verdict.outcome === 'undecided' ? verdict.missing.map(f => lookFor(site, f)) : [],
     sections: citeIn(rule.cites, site.edition),
     ...verdict.outcome === 'undecided' && verdict.defect !== undefined && { defect: verdict.defect },
-    remedies: remediesFor(result, site).map(({ remedy, advice, asked }) => (noteAll(facts, asked), {
+    remedies: remediesFor(result, site).map(({ remedy, advice, asked }) => (looked?.push(...asked), {
       id: remedy.id, title: remedy.title, verdict: advice.verdict, why: render(advice.why), missing: advice.missing.map(f => lookFor(site, f)),
       gives: remedy.gives, lacks: remedy.lacks ?? null, duties: [...remedy.duties], markings: [...remedy.markings], steps: [...remedy.steps], cautions: [...remedy.cautions], needsPermit: remedy.needsPermit, tests: [...remedy.tests],
     })),
   }
-}
-
-function noteAll(facts: Set<string> | undefined, asked: readonly FactRef[]): void {
-  if (facts) for (const fact of asked) facts.add(`${fact.subject} ${fact.field}`)
 }
 
 function refText(site: Site, value: unknown): string {
@@ -97,18 +90,18 @@ function refText(site: Site, value: unknown): string {
   return value.length === 0 ? 'none' : value.map(id => one(String(id))).join(', ')
 }
 
-export function totalsOf(results: readonly ({ verdict: { outcome: Outcome }, severity: Severity | undefined } | { outcome: Outcome, severity: Severity | undefined })[]): Totals {
-  const totals: Totals = { 'fault': 0, 'clear': 0, 'undecided': 0, 'n/a': 0, 'severity': { 'make safe now': 0, 'repair': 0, 'upgrade at next work': 0, 'for the record': 0 } }
-  for (const result of results) {
-    totals['verdict' in result ? result.verdict.outcome : result.outcome]++
-    if (result.severity) totals.severity[result.severity]++
-  }
-  return totals
+export const noTotals = (): Totals => ({ 'fault': 0, 'clear': 0, 'undecided': 0, 'n/a': 0, 'severity': { 'make safe now': 0, 'repair': 0, 'upgrade at next work': 0, 'for the record': 0 } })
+/** Counts a judgement in, or with -1 out again. */
+export function count(totals: Totals, outcome: Outcome, severity: Severity | undefined, by: 1 | -1 = 1): void {
+  totals[outcome] += by
+  if (severity) totals.severity[severity] += by
 }
 
 /** Judges a whole house and says everything: the document the command line prints. */
 export function assess(house: House): Assessment {
   const site = new Site(house)
   const results = evaluate(site, RULES)
-  return { corvit: 1, version: ASSESS_VERSION, edition: site.edition, results: results.map(r => speak(r, site)), totals: totalsOf(results) }
+  const totals = noTotals()
+  for (const r of results) count(totals, r.verdict.outcome, r.severity)
+  return { corvit: 1, version: ASSESS_VERSION, edition: site.edition, results: results.map(r => speak(r, site)), totals }
 }

@@ -2,8 +2,14 @@ import { FIELDS, fieldOf, KIND_LABEL, type AnyValue, type Field, type Kind, type
 import { valueOf, type FactRef, type Subject } from '../model/house'
 import type { Site } from '../derive/site'
 
-/** What a thing is called on screens and in reports. */
+/** What a thing is called on screens and in reports. Made once per site: a judgement names the same things over and over. */
 export function labelOf(site: Site, subject: Subject): string {
+  let label = site.labels.get(subject)
+  if (label === undefined) site.labels.set(subject, label = makeLabel(site, subject))
+  return label
+}
+
+function makeLabel(site: Site, subject: Subject): string {
   switch (subject.kind) {
     case 'breaker': {
       const breaker = subject as Subject<'breaker'>

@@ -2,14 +2,16 @@ import { Site } from '../derive/site'
 import { Context } from '../engine/context'
 import { evaluate, judgeOne, type Result } from '../engine/evaluate'
 import type { Rule } from '../engine/rule'
+import type { Step } from '../engine/say'
 import type { Severity } from '../engine/severity'
+import type { StandingKind } from '../engine/standing'
 import type { Outcome } from '../engine/verdict'
 import { FIELDS } from '../model/fields'
-import { PREMISES_ID } from '../model/house'
+import { PREMISES_ID, type FactRef } from '../model/house'
 import { Ledger } from '../model/ledger'
 import type { Observation } from '../model/observation'
 import { RULES } from '../rules'
-import { speak, totalsOf, type SpokenResult, type Totals } from './assess'
+import { count, noTotals, speak, type SpokenResult, type Totals } from './assess'
 
 /** What changed after some observations: judgements to put in place, and keys of those that are gone. */
 export interface Change { readonly changed: readonly SpokenResult[], readonly gone: readonly string[], readonly totals: Totals }
@@ -22,7 +24,25 @@ const NAMING = new Set(['name', 'label', 'space', 'half', 'position', 'role'])
 const EVERYWHERE = new Set(['year', 'yearBuilt', 'work', 'use', 'place', 'isDetached', 'type', 'bus', 'numbering', 'spaces', ...NAMING])
 const SHAPING: ReadonlySet<string> = new Set(Object.values(FIELDS).flatMap(fields => Object.entries(fields).filter(([, f]) => f.type === 'ref' || f.type === 'refs').map(([name]) => name)))
 
-interface Entry { rule: Rule, subject: string, signature: string, text: string | undefined, outcome: Outcome, severity: Severity | undefined, facts: Set<string> }
+/** Why a judgement is taken again: a fact it rests on was seen anew, names it may speak may have changed, or it may be untouched. */
+type Touched = 'asked anew' | 'named anew' | 'perhaps'
+
+/** A judgement as it stood: what it said, what it asked for, and what its remedies looked at besides. */
+interface Entry {
+  readonly key: string
+  readonly rule: Rule
+  readonly subject: string
+  outcome: Outcome
+  severity: Severity | undefined
+  standing: StandingKind | undefined
+  why: Step
+  /** Every fact it rests on, its remedies included. */
+  facts: readonly FactRef[]
+  /** How many of them the judgement itself asked for. */
+  asked: number
+  /** Kept where a later judgement may have to be compared with it word by word. */
+  spoken: SpokenResult | undefined
+}
 
 /**
  * Keeps a house judged while it is being recorded, and says only what changed. A fact that gives the house no new
@@ -31,8 +51,9 @@ interface Entry { rule: Rule, subject: string, signature: string, text: string |
 export class LiveAssessment {
   readonly ledger = new Ledger()
   readonly #entries = new Map<string, Entry>()
-  /** Which judgements asked for a fact, whether it was known or not. */
-  readonly #askers = new Map<string, Set<string>>()
+  readonly #totals = noTotals()
+  /** Which judgements asked for a fact, whether it was known or not: by subject, then by field. */
+  readonly #askers = new Map<string, Map<string, Set<Entry>>>()
 
   append(observations: readonly Observation[]): Change {
     const isLocal = this.#entries.size > 0 && observations.every(o => (o.act === 'note' || o.act === 'block') && o.subject !== PREMISES_ID && !EVERYWHERE.has(o.field) && !SHAPING.has(o.field))
@@ -43,17 +64,16 @@ export class LiveAssessment {
     const gone: string[] = []
     if (isLocal) this.#judgeAskers(observations, site, changed)
     else this.#judgeAll(site, speaksAll, changed, gone)
-    return { changed, gone, totals: this.#totals() }
+    return { changed, gone, totals: { ...this.#totals, severity: { ...this.#totals.severity } } }
   }
 
   #judgeAskers(observations: readonly Observation[], site: Site, changed: SpokenResult[]): void {
     const context = new Context(site)
-    const keys = new Set<string>()
-    for (const o of observations) if (o.act === 'note' || o.act === 'block') for (const key of this.#askers.get(`${o.subject} ${o.field}`) ?? []) keys.add(key)
-    for (const key of keys) {
-      const entry = this.#entries.get(key)!
-      const subject = site.house.subjects.get(entry.subject)
-      if (subject) this.#take(key, judgeOne(entry.rule, subject, context), site, true, changed)
+    const askers = new Set<Entry>()
+    for (const o of observations) if (o.act === 'note' || o.act === 'block') for (const entry of this.#askers.get(o.subject)?.get(o.field) ?? []) askers.add(entry)
+    for (const { key, rule, subject: id } of askers) {
+      const subject = site.house.subjects.get(id)
+      if (subject) this.#take(key, judgeOne(rule, subject, context), site, 'asked anew', changed)
     }
   }
 
@@ -62,54 +82,54 @@ export class LiveAssessment {
     for (const result of evaluate(site, RULES)) {
       const key = resultKey(result.rule.id, result.subject.id)
       present.add(key)
-      this.#take(key, result, site, speaksAll, changed)
+      this.#take(key, result, site, speaksAll ? 'named anew' : 'perhaps', changed)
     }
     for (const [key, entry] of this.#entries) {
       if (present.has(key)) continue
-      this.#forget(key, entry)
+      this.#forget(entry)
       this.#entries.delete(key)
       if (entry.outcome !== 'n/a') gone.push(key)
     }
   }
 
-  #take(key: string, result: Result, site: Site, always: boolean, changed: SpokenResult[]): void {
+  #take(key: string, result: Result, site: Site, touched: Touched, changed: SpokenResult[]): void {
     const before = this.#entries.get(key)
-    const signature = signatureOf(result)
-    const { outcome } = result.verdict
+    const { outcome, why, asked } = result.verdict
+    const standing = result.standing?.kind
     // Remedies look at facts the judgement never asked for, so faults are always put into words and compared.
-    if (before && before.signature === signature && outcome !== 'fault' && !always) return
-    const facts = new Set(result.verdict.asked.map(f => `${f.subject} ${f.field}`))
-    let text: string | undefined
-    let spoken: SpokenResult | undefined
-    if (outcome !== 'n/a' || before?.outcome !== 'n/a') {
-      spoken = speak(result, site, facts)
-      text = outcome === 'fault' || always ? JSON.stringify(spoken) : undefined
-    }
-    if (before) this.#forget(key, before)
-    this.#entries.set(key, { rule: result.rule, subject: result.subject.id, signature, text, outcome, severity: result.severity, facts })
-    for (const fact of facts) {
-      const askers = this.#askers.get(fact)
-      if (askers) askers.add(key)
-      else this.#askers.set(fact, new Set([key]))
-    }
-    if (!spoken || (outcome === 'n/a' && !before) || (before?.text !== undefined && before.text === text)) return
-    changed.push(spoken)
+    if (before && outcome !== 'fault' && touched === 'perhaps' && readsTheSame(before, result)) return
+    const facts = [...asked]
+    const spoken = outcome !== 'n/a' || (before && before.outcome !== 'n/a') ? speak(result, site, facts) : undefined
+    const after: Entry = { key, rule: result.rule, subject: result.subject.id, outcome, severity: result.severity, standing, why, facts, asked: asked.length, spoken: outcome === 'fault' || touched !== 'perhaps' ? spoken : undefined }
+    const isSame = touched !== 'asked anew' && before?.spoken !== undefined && spoken !== undefined && JSON.stringify(before.spoken) === JSON.stringify(spoken)
+    if (before) this.#forget(before)
+    this.#keep(after)
+    if (spoken && !isSame) changed.push(spoken)
   }
 
-  #forget(key: string, entry: Entry): void {
-    for (const fact of entry.facts) this.#askers.get(fact)?.delete(key)
+  #keep(entry: Entry): void {
+    this.#entries.set(entry.key, entry)
+    count(this.#totals, entry.outcome, entry.severity)
+    for (const { subject, field } of entry.facts) {
+      let fields = this.#askers.get(subject)
+      if (!fields) this.#askers.set(subject, fields = new Map())
+      const askers = fields.get(field)
+      if (askers) askers.add(entry)
+      else fields.set(field, new Set([entry]))
+    }
   }
 
-  #totals(): Totals {
-    return totalsOf([...this.#entries.values()])
+  #forget(entry: Entry): void {
+    count(this.#totals, entry.outcome, entry.severity, -1)
+    for (const { subject, field } of entry.facts) this.#askers.get(subject)?.get(field)?.delete(entry)
   }
 }
 
-/** Two judgements with the same signature read the same. */
-function signatureOf({ verdict, standing }: Result): string {
-  let signature = `${verdict.outcome}|${verdict.why.text}|${standing?.kind ?? ''}`
-  const { slots } = verdict.why
-  if (slots) for (const key in slots) signature += `|${slots[key]}`
-  for (const fact of verdict.asked) signature += fact.state === 'unseen' ? `,${fact.subject} ${fact.field}` : `;${fact.observation}`
-  return signature
+/** Two judgements that say the same for the same facts read the same. A fact is a new object once anything about it changed. */
+function readsTheSame(before: Entry, { verdict, standing }: Result): boolean {
+  const { asked, why } = verdict
+  if (before.outcome !== verdict.outcome || before.standing !== standing?.kind || before.why.text !== why.text || before.asked !== asked.length) return false
+  for (const key in why.slots) if (why.slots[key] !== before.why.slots?.[key]) return false
+  return asked.every((fact, i) => sameFact(fact, before.facts[i]!))
 }
+const sameFact = (a: FactRef, b: FactRef): boolean => a === b || (a.state === 'unseen' && b.state === 'unseen' && a.subject === b.subject && a.field === b.field)

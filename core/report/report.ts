@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { fieldOf, STAGES, type Kind } from '../model/fields'
-import { valueOf, type Fact, type House } from '../model/house'
+import { factsOf, valueOf, type House } from '../model/house'
 import { GRADES } from '../model/observation'
 import { Site } from '../derive/site'
 import { SEVERITIES } from '../engine/severity'
@@ -55,9 +55,9 @@ export function writeReport(house: House, voice: Voice): Report {
     remedies: isElectrician ? r.remedies.map(({ title, verdict, why, duties, markings, tests, needsPermit }) => ({ title, verdict, why, duties, markings, tests, needsPermit })) : [],
   })
   const named = (['name', 'street', 'client', 'assessor', 'visitedOn', 'purpose', 'yearBuilt', 'edition'] as const).flatMap((name) => {
-    const fact = premises.facts[name] as Fact | undefined
+    const fact = premises.facts[name]
     const field = fieldOf('premises', name)!
-    return fact?.state === 'known' ? [{ label: field.label, value: valueText(field, fact.value) }] : []
+    return fact.state === 'known' ? [{ label: field.label, value: valueText(field, fact.value) }] : []
   })
   const looks = looksOf(assessment.results)
   return {
@@ -75,7 +75,7 @@ export function writeReport(house: House, voice: Voice): Report {
 export function limitationsOf(site: Site): { where: string, fact: string, reason: string }[] {
   const list: { where: string, fact: string, reason: string }[] = []
   for (const subject of site.house.subjects.values()) {
-    for (const fact of Object.values(subject.facts as Record<string, Fact>)) {
+    for (const fact of factsOf(subject)) {
       if (fact.state === 'blocked') list.push({ where: labelOf(site, subject), fact: fieldOf(subject.kind as Kind, fact.field)?.label ?? fact.field, reason: fact.reason })
     }
   }

@@ -1,5 +1,5 @@
 import { STAGES, type Stage } from '../model/fields'
-import { PREMISES_ID, valueOf, type Subject } from '../model/house'
+import { factAt, PREMISES_ID, valueOf, type Subject } from '../model/house'
 import type { Site } from '../derive/site'
 import type { SpokenResult } from './assess'
 import { labelOf } from './labels'
@@ -118,7 +118,7 @@ export interface OpenLoop { readonly subject: string, readonly field: string, re
 export function openLoopsOf(site: Site): OpenLoop[] {
   const loops: OpenLoop[] = []
   const loop = (subject: Subject, field: string, text: string) => {
-    const fact = (subject.facts as Record<string, { state: string, reason?: string } | undefined>)[field]
+    const fact = factAt(subject, field)
     loops.push({ subject: subject.id, field, label: labelOf(site, subject), text, disclosed: fact?.state === 'blocked' ? fact.reason : undefined })
   }
   for (const e of site.all.enclosure) {

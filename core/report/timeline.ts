@@ -31,15 +31,15 @@ export function timelineOf(site: Site, about: { room?: Subject<'room'>, rule?: s
   }
   for (const s of [site.premises, ...site.all.building]) {
     const built = (s as Subject<'building'>).facts.yearBuilt
-    if (built?.state === 'known') house(s, built.value, 'built')
+    if (built.state === 'known') house(s, built.value, 'built')
   }
   for (const edition of EDITIONS) moments.push({ year: edition, lane: 'edition', text: edition === site.edition ? `${edition} edition, in force here` : `${edition} edition` })
   moments.push({ year: site.visitYear, lane: 'house', text: 'this visit' })
   return moments.sort((a, b) => a.year - b.year || a.text.localeCompare(b.text))
 
   function part(subject: Subject) {
-    const year = (subject.facts as Subject<'circuit'>['facts']).year
-    if (year?.state === 'known') house(subject, year.value, '')
+    const { year } = (subject as Subject<'circuit'>).facts
+    if (year.state === 'known') house(subject, year.value, '')
   }
   function house(subject: Subject, value: number | readonly [number, number], what: string) {
     const [year, until] = typeof value === 'number' ? [value, undefined] : value

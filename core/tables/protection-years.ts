@@ -56,12 +56,18 @@ export const EXTENSION_EXEMPT = { feet: 6, since: 2014 } as const
 /** Devices have to be readily accessible from this edition. 210.8(A). */
 export const READILY_ACCESSIBLE_SINCE = 2011
 
+const byPlace = <R extends Requirement>(rows: readonly R[]) => new Map(PLACES.map(place => [place as string, rows.filter(r => r.place === place).sort((a, b) => a.since - b.since)]))
+const GFCI_BY_PLACE = byPlace(GFCI_ROWS)
+const AFCI_BY_PLACE = byPlace(AFCI_ROWS)
+/** Ground-fault rows of a place, oldest first. */
+export const gfciRowsOf = (place: string): readonly GfciRow[] => GFCI_BY_PLACE.get(place) ?? []
+const COVERING: Record<string, readonly Covers[]> = { 'switch': ['devices'], 'receptacle': ['receptacles', 'outlets', 'devices'], 'else': ['outlets', 'devices'] }
+
 /** All rows of a place, oldest first. */
 export const requirementsOf = (place: string): Requirement[] => [...GFCI_ROWS, ...AFCI_ROWS].filter(r => r.place === place).sort((a, b) => a.since - b.since)
 
 /** Since which edition arc-fault protection covers a kind of outlet in a room; undefined where it never did. */
 export function afciSince(place: string, type: string): number | undefined {
-  const covered: readonly Covers[] = type === 'switch' ? ['devices'] : type === 'receptacle' ? ['receptacles', 'outlets', 'devices'] : ['outlets', 'devices']
-  const rows = AFCI_ROWS.filter(r => r.place === place && covered.includes(r.covers))
-  return rows.length > 0 ? Math.min(...rows.map(r => r.since)) : undefined
+  const covering = COVERING[type] ?? COVERING.else!
+  return AFCI_BY_PLACE.get(place)?.find(r => covering.includes(r.covers))?.since
 }

@@ -28,7 +28,7 @@ export function isolationPlan(site: Site, target: Subject): IsolationPlan {
 
   const breakers = (circuit: Subject<'circuit'>) => {
     const group = site.neutralGroup(circuit).circuits
-    if (circuit.facts.sharesNeutralWith === undefined) open.push(`whether ${name(circuit)} shares its neutral with another circuit`)
+    if (circuit.facts.sharesNeutralWith.state !== 'known') open.push(`whether ${name(circuit)} shares its neutral with another circuit`)
     for (const member of group) {
       const breaker = site.get(valueOf(member, 'fedBy'), 'breaker')
       if (!breaker) {
@@ -60,7 +60,7 @@ export function isolationPlan(site: Site, target: Subject): IsolationPlan {
     if ((kind === 'split bus' || valueOf(panel, 'bus') === 'split bus') && !isDead) live.push({ what: `upper half of the bus in ${where}`, why: 'the lower main does not switch it', subject: panel.id })
     if (valueOf(panel, 'bus') === 'three phase' && valueOf(panel, 'thirdLeg') === 'jumpered to another leg' && !isDead) live.push({ what: `third bar in ${where}`, why: 'jumpered from another leg', subject: panel.id })
     const second = panel.facts.hasSecondSource
-    if (second === undefined || second.state !== 'known') open.push(`whether a generator, solar or battery feeds ${where}`)
+    if (second.state !== 'known') open.push(`whether a generator, solar or battery feeds ${where}`)
     else if (second.value) {
       const sources = site.children(panel, 'breaker').filter(b => valueOf(b, 'role') === 'backfed source')
       if (sources.length === 0) open.push(`where the second source of ${where} is switched off`)

@@ -1,4 +1,4 @@
-import { evaluate, Ledger, ruleById, Site, type House, type Outcome } from '#core'
+import { evaluate, factsOf, Ledger, ruleById, Site, type House, type Outcome } from '#core'
 import { observe, type Node } from './house'
 
 export interface Case {
@@ -70,10 +70,9 @@ export const isSetting = (kind: string, field: string): boolean => (kind === 'pr
 /** Every house that differs from this one by a single fact nobody has seen. */
 export function* hideEach(house: House): Generator<{ what: string, house: House }> {
   for (const subject of house.subjects.values()) {
-    for (const field of Object.keys(subject.facts)) {
+    for (const { field } of factsOf(subject)) {
       if (isSetting(subject.kind, field)) continue
-      const facts: Record<string, unknown> = { ...subject.facts }
-      delete facts[field]
+      const facts = { ...subject.facts, [field]: { state: 'unseen', subject: subject.id, field } }
       const subjects = new Map(house.subjects)
       subjects.set(subject.id, { ...subject, facts } as typeof subject)
       yield { what: `${subject.id}.${field}`, house: { subjects } }

@@ -11,7 +11,7 @@ const emit = defineEmits<{ select: [subject: string] }>()
 const isMeter = computed(() => valueOf(enclosure, 'type') === 'meter')
 const role = computed(() => ({ service: 'service disconnect', supply: 'supply side', load: 'load side' })[site.roleOf(enclosure).value ?? 'supply'])
 const isSettled = computed(() => site.roleOf(enclosure).value !== undefined)
-const bond = computed(() => enclosure.facts.bondMeans?.state === 'known' ? `bond: ${enclosure.facts.bondMeans.value}` : 'bond: not seen')
+const bond = computed(() => enclosure.facts.bondMeans.state === 'known' ? `bond: ${enclosure.facts.bondMeans.value}` : 'bond: not seen')
 </script>
 
 <template>

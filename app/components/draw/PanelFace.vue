@@ -103,7 +103,7 @@ const main = computed(() => {
 })
 const bond = computed(() => {
   const fact = enclosure.facts.bondMeans
-  if (!fact || fact.state === 'blocked') return { text: fact ? 'bond: could not be seen' : 'bond: not looked at', kind: 'open' as const }
+  if (fact.state !== 'known') return { text: fact.state === 'blocked' ? 'bond: could not be seen' : 'bond: not looked at', kind: 'open' as const }
   return fact.value === 'none' ? { text: 'bond: none found', kind: 'none' as const } : { text: `bond: ${fact.value}`, kind: 'there' as const }
 })
 /** Heat over the air of the panel, as a share of 40 °C; drawn as a strip on the breaker. */

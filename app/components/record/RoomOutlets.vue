@@ -29,7 +29,7 @@ function pick(id: string) {
   emit('select', id)
 }
 const model = computed(() => job.site.get(last.value, 'point'))
-const alike = (p: Subject<'point'>) => model.value ? ALIKE.filter(f => valueOf(model.value!, f) !== undefined && p.facts[f] === undefined) : []
+const alike = (p: Subject<'point'>) => model.value ? ALIKE.filter(f => valueOf(model.value!, f) !== undefined && p.facts[f].state === 'unseen') : []
 const same = (p: Subject<'point'>) => job.record(alike(p).map(f => ({ act: 'note' as const, subject: p.id, field: f, value: valueOf(model.value!, f)!, grade: 'seen' as const })))
 const lamp = (p: Subject<'point'>, value: string) => job.record([{ act: 'note', subject: p.id, field: 'lamps', value, grade: 'measured', instrument: 'three-lamp tester' }])
 const circuitOf = (p: Subject<'point'>) => {

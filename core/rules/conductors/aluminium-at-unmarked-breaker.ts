@@ -22,17 +22,17 @@ export const aluminiumAtUnmarkedBreaker = defineRule({
     const feeders = c.site.feedersFrom(breaker)
     for (const circuit of circuits) {
       const first = c.site.children(circuit, 'segment')[0]
-      if (first) take(c.ask(first, 'metal'))
+      if (first) take(c.ask(first.facts.metal))
       else take(undefined)
     }
-    for (const feeder of feeders) take(c.ask(feeder, 'metal'))
+    for (const feeder of feeders) take(c.ask(feeder.facts.metal))
     if (circuits.length + feeders.length === 0) {
-      if (c.ask(breaker, 'role') === 'spare' || c.ask(breaker, 'conductorsOnTerminal') === 0) return c.na(say('Nothing lands on it'))
-      const untraced = c.site.all.circuit.filter(x => c.ask(x, 'fedBy') === undefined)
-      return c.undecided(say('What lands on it has not been found'), [], untraced.length > 0 ? untraced.map(x => c.lack(x, 'fedBy')) : [c.lack(breaker, 'isAluminiumMarked'), c.lack(breaker, 'conductorsOnTerminal')].filter(f => f.state !== 'known'))
+      if (c.ask(breaker.facts.role) === 'spare' || c.ask(breaker.facts.conductorsOnTerminal) === 0) return c.na(say('Nothing lands on it'))
+      const untraced = c.site.all.circuit.filter(x => c.ask(x.facts.fedBy) === undefined)
+      return c.undecided(say('What lands on it has not been found'), [], untraced.length > 0 ? untraced.map(x => x.facts.fedBy) : [breaker.facts.isAluminiumMarked, breaker.facts.conductorsOnTerminal].filter(f => f.state !== 'known'))
     }
     if (isAluminium === false) return c.na(say('No aluminium lands on it'))
-    const isMarked = c.ask(breaker, 'isAluminiumMarked')
+    const isMarked = c.ask(breaker.facts.isAluminiumMarked)
     if (isMarked === true) return c.clear(say('Its terminal is marked for aluminium'))
     if (isAluminium === undefined && c.asked.every(f => f.state === 'known' || f.field === 'isAluminiumMarked')) {
       return c.undecided(say('Identify the conductor metal'), [], c.asked.filter(f => f.field === 'metal' || f.state !== 'known'))

@@ -17,16 +17,16 @@ export const aluminiumAtUnmarkedDevice = defineRule({
     'Silver-looking is not yet aluminium: tinned copper looks the same on the surface',
   ],
   judge(point, c) {
-    const type = c.ask(point, 'type')
+    const type = c.ask(point.facts.type)
     if (type !== undefined && type !== 'receptacle' && type !== 'switch') return c.na(say('No device terminals'))
-    const metal = c.ask(point, 'metal')
+    const metal = c.ask(point.facts.metal)
     if (metal === undefined) return c.undecided(say('The conductor metal at the device has not been seen'))
     const kinds = tableMetals(metal)
     if (kinds.every(k => k.metal === 'copper')) return c.na(say('What lands on it is copper; a splice to aluminium is judged on its own'))
     if (type === undefined) return c.undecided()
-    const landing = c.ask(point, 'termination')
+    const landing = c.ask(point.facts.termination)
     // A colour alone may still be copper.
-    if (kinds.length > 1) return c.undecided(say('Surface colour does not tell the metal: look at a cut end'), [], [c.lack(point, 'metal')])
+    if (kinds.length > 1) return c.undecided(say('Surface colour does not tell the metal: look at a cut end'), [], [point.facts.metal])
     if (landing === 'push-in') {
       return c.fault(say('Aluminium or copper-clad aluminium in a push-in terminal'), { danger: 4, working: [say('push-in terminals are listed for small solid copper only')] })
     }
@@ -34,8 +34,8 @@ export const aluminiumAtUnmarkedDevice = defineRule({
       if (landing === undefined) return c.undecided(say('Binding screw or push-in has not been seen'))
       return c.clear(say('Copper-clad aluminium on a {landing}: ordinary devices take it', { landing }))
     }
-    const marking = c.ask(point, 'aluminiumMarking')
-    const amps = c.ask(point, 'deviceAmps')
+    const marking = c.ask(point.facts.aluminiumMarking)
+    const amps = c.ask(point.facts.deviceAmps)
     if (marking === 'none') return unmarked('the device carries no marking for aluminium')
     if (marking === undefined) return c.undecided(say('The marking on the device has not been read'))
     if (amps === undefined) return c.undecided(say('The device rating decides which marking is needed'))

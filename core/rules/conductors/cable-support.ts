@@ -10,13 +10,13 @@ export const cableSupport = defineRule({
   cites: [{ section: '334.30' }, { section: '300.4' }, { section: '300.21' }], triggers: ['extended', 'new'], remedies: ['fasten-cable'],
   traps: ['Fished cable need not be fastened', 'A steel plate makes a hole near the edge right'],
   judge(segment, c) {
-    const wiring = c.ask(segment, 'wiring')
+    const wiring = c.ask(segment.facts.wiring)
     if (wiring !== undefined && !CABLES.has(wiring)) return c.na(say('{wiring} has rules of its own', { wiring }))
-    const support = c.ask(segment, 'support')
-    const boring = c.ask(segment, 'boring')
-    const firestop = c.ask(segment, 'firestop')
+    const support = c.ask(segment.facts.support)
+    const boring = c.ask(segment.facts.boring)
+    const firestop = c.ask(segment.facts.firestop)
     const isHeld = support === 'within 12 in and every 4½ ft'
-    const isFished = isHeld ? false : c.ask(segment, 'isFished')
+    const isFished = isHeld ? false : c.ask(segment.facts.isFished)
     if (wiring === undefined) return c.undecided(say('The wiring method has not been seen'))
     if (boring === 'nearer and not plated') return c.fault(say('A hole nearer than 1¼ in to the edge without a plate'), { danger: 2 })
     if (firestop === 'open') return c.fault(say('A fire-rated passage is not sealed'), { danger: 2 })

@@ -9,7 +9,7 @@ export const cableUnprotectedAtEntry = defineRule({
   triggers: ['extended', 'new'], remedies: ['entry-fitting'],
   traps: ['A single-gang plastic box needs no clamp where the cable is fastened within 8 in.'],
   judge(segment, c) {
-    const entry = c.ask(segment, 'entry')
+    const entry = c.ask(segment.facts.entry)
     if (entry === undefined) return c.undecided(say('The entry has not been looked at'))
     return entry === 'none' ? c.fault(say('No clamp or bushing where it enters'), { danger: 2 }) : c.clear(say('Entry: {entry}', { entry }))
   },

@@ -9,7 +9,7 @@ export const conductorWorkmanship = defineRule({
   cites: [{ section: '110.14(A)' }, { section: '110.12' }], isHazard: true, triggers: [], remedies: ['re-land'],
   traps: ['A clockwise hook under a binding screw, straight into a clamp plate', 'Looped or straight runs inside the panel are taste, never a fault'],
   judge(segment, c) {
-    const how = c.ask(segment, 'workmanship')
+    const how = c.ask(segment.facts.workmanship)
     if (how === undefined) return c.undecided(say('Its ends have not been looked at'))
     return how === 'sound' ? c.clear(say('Lands as it should')) : c.fault(say('Conductor {how}', { how }), { danger: DANGER[how] })
   },

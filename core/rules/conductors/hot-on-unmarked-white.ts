@@ -14,12 +14,12 @@ export const hotOnUnmarkedWhite = defineRule({
   remedies: ['mark-white'],
   traps: ['Allowed in cables only: in conduit a white conductor may never be a hot', 'An unmarked white in a switch loop was lawful before 1999'],
   judge(segment, c) {
-    const isHot = c.ask(segment, 'isWhiteHot')
+    const isHot = c.ask(segment.facts.isWhiteHot)
     if (isHot === false) return c.na(say('No white conductor used as a hot'))
     if (isHot === undefined) return c.undecided(say('Nobody has looked for a white used as a hot'))
-    const wiring = c.ask(segment, 'wiring')
+    const wiring = c.ask(segment.facts.wiring)
     if (wiring !== undefined && RACEWAYS.has(wiring)) return c.fault(say('A white conductor in conduit used as a hot'), { danger: 2 })
-    const isMarked = c.ask(segment, 'isWhiteMarked')
+    const isMarked = c.ask(segment.facts.isWhiteMarked)
     if (isMarked === false) return c.fault(say('A white conductor is hot and unmarked'), { danger: 2, since: WHITE_MARKED_SINCE })
     if (isMarked === undefined || wiring === undefined) return c.undecided()
     return c.clear(say('Re-marked at every visible end'))

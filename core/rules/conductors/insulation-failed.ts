@@ -9,7 +9,7 @@ export const insulationFailed = defineRule({
   triggers: [], remedies: ['replace-conductor'],
   traps: ['Look all the way down to where the conductor enters; do not flex it'],
   judge(segment, c) {
-    const state = c.ask(segment, 'insulation')
+    const state = c.ask(segment.facts.insulation)
     if (state === undefined) return c.undecided(say('The insulation has not been looked at'))
     if (state === 'sound') return c.clear(say('Sound'))
     return c.fault(say('Insulation {state}', { state }), { danger: state === 'brittle' ? 3 : 4 })

@@ -12,14 +12,14 @@ export const nameplateMismatch = defineRule({
   triggers: ['replaced', 'new'], remedies: ['nameplate-breaker', 'replace-conductor'],
   traps: ['The smallest device upstream protects the unit', 'The minimum circuit ampacity already holds its 125 %', 'A maximum that names fuses only wants fuses', 'Several units on one circuit: the device within the smallest maximum, the conductors for the largest minimum and the rest'],
   judge(circuit, c) {
-    const supplies = c.ask(circuit, 'supplies')
+    const supplies = c.ask(circuit.facts.supplies)
     if (supplies !== undefined && supplies !== 'air conditioning' && supplies !== 'motor') return c.na(say('No such equipment'))
     const shared = sharedUnits(circuit, c)
-    const mocp = shared ? shared.mocp : c.ask(circuit, 'nameplateMocp')
-    const mca = shared ? shared.mca : c.ask(circuit, 'nameplateMca')
-    if (supplies === undefined) return c.undecided(say('What it supplies is not known'), [], [c.lack(circuit, 'supplies')])
-    const breaker = c.site.get(c.ask(circuit, 'fedBy'), 'breaker')
-    const own = breaker && c.ask(breaker, 'ratingAmps')
+    const mocp = shared ? shared.mocp : c.ask(circuit.facts.nameplateMocp)
+    const mca = shared ? shared.mca : c.ask(circuit.facts.nameplateMca)
+    if (supplies === undefined) return c.undecided(say('What it supplies is not known'), [], [circuit.facts.supplies])
+    const breaker = c.site.get(c.ask(circuit.facts.fedBy), 'breaker')
+    const own = breaker && c.ask(breaker.facts.ratingAmps)
     if (own === undefined || mocp === undefined || mca === undefined) return c.undecided(say('Nameplate or rating has not been read'))
     const up = c.site.upstreamOf(breaker!)
     c.rest(up.rests)
@@ -31,7 +31,7 @@ export const nameplateMismatch = defineRule({
       return c.fault(say('A {device} A device, the nameplate allows {mocp} A', { device, mocp }), { danger: 3, compare: { left: device, leftLabel: 'device', sign: '>', right: mocp, rightLabel: 'nameplate maximum', unit: 'A' } })
     }
     const segments = c.site.children(circuit, 'segment')
-    if (segments.length === 0) return c.undecided(say('Its conductors have not been recorded'), [], [c.lack(circuit, 'nameplateMca'), ...c.asked].filter(f => f.state !== 'known').concat({ state: 'unseen', subject: circuit.id, field: 'label' }))
+    if (segments.length === 0) return c.undecided(say('Its conductors have not been recorded'), [], [circuit.facts.nameplateMca, ...c.asked].filter(f => f.state !== 'known').concat({ state: 'unseen', subject: circuit.id, field: 'label' }))
     for (const segment of segments) {
       const band = allowedBand(c.site, segment, { value: false, fact: undefined }, { value: false, fact: undefined })
       c.rest(band.rests)
@@ -49,10 +49,10 @@ export const nameplateMismatch = defineRule({
  * Nothing where fewer than two hard-wired units hang on it, so that the nameplate of the circuit is the one.
  */
 function sharedUnits(circuit: Subject<'circuit'>, c: Context): { mocp: number | undefined, mca: number | undefined } | undefined {
-  const units = c.site.pointsOf(circuit).filter(p => (c.ask(p, 'type') ?? 'hard-wired outlet') === 'hard-wired outlet')
+  const units = c.site.pointsOf(circuit).filter(p => (c.ask(p.facts.type) ?? 'hard-wired outlet') === 'hard-wired outlet')
   if (units.length < 2) return undefined
-  const maxima = units.map(p => c.ask(p, 'nameplateMocp'))
-  const minima = units.map(p => c.ask(p, 'nameplateMca'))
+  const maxima = units.map(p => c.ask(p.facts.nameplateMocp))
+  const minima = units.map(p => c.ask(p.facts.nameplateMca))
   const known = (list: readonly (number | undefined)[]): list is number[] => list.every(x => x !== undefined)
   const largest = known(minima) ? Math.max(...minima) : 0
   return { mocp: known(maxima) ? Math.min(...maxima) : undefined, mca: known(minima) ? Math.round(10 * (largest + (minima.reduce((a, b) => a + b, 0) - largest) / 1.25)) / 10 : undefined }

@@ -25,9 +25,9 @@ export const overfusedConductor = defineRule({
     const { site } = c
     const circuit = site.get(segment.parent ?? undefined, 'circuit')
     if (!circuit) return c.na(say('Not part of a circuit'))
-    const breaker = site.get(c.ask(circuit, 'fedBy'), 'breaker')
+    const breaker = site.get(c.ask(circuit.facts.fedBy), 'breaker')
     if (!breaker) return c.undecided(say('Nobody has found which breaker feeds it'))
-    const rating = c.ask(breaker, 'ratingAmps')
+    const rating = c.ask(breaker.facts.ratingAmps)
     if (rating === undefined) return c.undecided(say('The rating has not been read'))
     const band = allowedBand(site, segment, feedsReceptacles(circuit, c), { value: false, fact: undefined })
     c.rest(band.rests)
@@ -53,7 +53,7 @@ function exceptions(segment: Subject<'segment'>, circuit: Subject<'circuit'>, br
   if (ahead.smallestAmps !== undefined && ahead.smallestAmps > band.low.allowed && ahead.smallestAmps <= band.high.allowed && ahead.smallestAmps < rating && ahead.hasOneSource !== false) {
     return c.undecided(say('A {amps} A device upstream may protect it, depending on what has not been seen', { amps: ahead.smallestAmps }), band.low.working, band.missingFor(ahead.smallestAmps))
   }
-  const supplies = c.ask(circuit, 'supplies')
+  const supplies = c.ask(circuit.facts.supplies)
   if (supplies === 'air conditioning' || supplies === 'motor') {
     const excused = byNameplate(circuit, rating, band, c)
     if (excused) return excused
@@ -62,23 +62,23 @@ function exceptions(segment: Subject<'segment'>, circuit: Subject<'circuit'>, br
     return c.undecided(say('{rating} A is allowed or not, depending on what has not been seen', { rating }), band.low.working, band.missingFor(rating))
   }
   if (supplies === undefined && !feedsOrdinaryPoints(circuit, c)) {
-    return c.undecided(say('Too large for an ordinary load; a motor or air conditioner may have it'), band.high.working, [c.lack(circuit, 'supplies')])
+    return c.undecided(say('Too large for an ordinary load; a motor or air conditioner may have it'), band.high.working, [circuit.facts.supplies])
   }
   if (ahead.unreadFrom !== undefined && ahead.unreadFrom <= band.high.allowed) {
     return c.undecided(say('Too large, unless a device upstream that nobody has read is small enough'), band.high.working)
   }
   if (supplies === 'cooking appliance' && rating <= 50 && band.high.ampacity >= 20) {
-    const isTap = c.ask(segment, 'isTap')
+    const isTap = c.ask(segment.facts.isTap)
     if (isTap === true && band.low.ampacity >= 20) return c.na(say('A tap of a cooking circuit, with limits of its own (210.19)'))
     if (isTap === true) return c.undecided(say('A tap of a cooking circuit; whether it bears 20 A depends on what has not been seen'), band.low.working)
     if (isTap === undefined) return c.undecided(say('Too large, unless this is a tap of the cooking circuit'), band.high.working)
   }
   // What starts at the breaker is no tap.
   if (supplies === 'lighting' && c.site.children(circuit, 'segment')[0] !== segment && band.high.ampacity >= luminaireTapAmps(rating)) {
-    const isTap = c.ask(segment, 'isTap')
+    const isTap = c.ask(segment.facts.isTap)
     if (isTap === true && band.low.ampacity >= luminaireTapAmps(rating)) return c.na(say('A tap to a luminaire, with limits of its own (210.19, 410.117(C))'))
     if (isTap === true) return c.undecided(say('A tap to a luminaire; whether it bears its least ampacity depends on what has not been seen'), band.low.working)
-    if (isTap === undefined) return c.undecided(say('Too large, unless this is a tap of no more than 18 in to one luminaire'), band.high.working, [c.lack(segment, 'isTap')])
+    if (isTap === undefined) return c.undecided(say('Too large, unless this is a tap of no more than 18 in to one luminaire'), band.high.working, [segment.facts.isTap])
   }
   const allowed = band.high.allowed
   const heat = allowed > 0 ? Math.round((rating / allowed) ** 2 * 10) / 10 : undefined
@@ -98,8 +98,8 @@ const luminaireTapAmps = (rating: number): number => rating < 40 ? 15 : rating <
  * larger than the conductor alone allows; where they do not, undefined. 440.4, 440.22, 440.32, 240.4(G).
  */
 function byNameplate(circuit: Subject<'circuit'>, rating: number, band: AllowedBand, c: Context): Verdict | undefined {
-  const mca = c.ask(circuit, 'nameplateMca')
-  const mocp = c.ask(circuit, 'nameplateMocp')
+  const mca = c.ask(circuit.facts.nameplateMca)
+  const mocp = c.ask(circuit.facts.nameplateMocp)
   if ((mocp !== undefined && rating > mocp) || (mca !== undefined && band.high.ampacity < mca)) return undefined
   const nameplate: Step[] = []
   if (mocp !== undefined) nameplate.push(say('nameplate maximum {mocp} A, device {rating} A (440.4, 240.4(G))', { mocp, rating }))
@@ -116,14 +116,14 @@ function compare(rating: number, allowed: number) {
 
 /** Several receptacles for cord-and-plug loads: from what the circuit supplies, else from the points found on it. */
 function feedsReceptacles(circuit: Subject<'circuit'>, c: Context): LoadFact {
-  const supplies = c.ask(circuit, 'supplies')
+  const supplies = c.ask(circuit.facts.supplies)
   if (supplies !== undefined) return { value: supplies === 'receptacles' || supplies === 'receptacles and lighting', fact: undefined }
-  return { value: undefined, fact: c.lack(circuit, 'supplies') }
+  return { value: undefined, fact: circuit.facts.supplies }
 }
 
 function feedsOrdinaryPoints(circuit: Subject<'circuit'>, c: Context): boolean {
   return c.site.pointsOf(circuit).some((point) => {
-    const type = c.ask(point, 'type')
+    const type = c.ask(point.facts.type)
     return type === 'receptacle' || type === 'luminaire' || type === 'switch'
   })
 }

@@ -15,20 +15,20 @@ export const overfusedFeeder = defineRule({
   remedies: ['smaller-breaker', 'replace-conductor', 'leave-and-label'],
   traps: ['The reduced sizes for dwellings hold only where the feeder carries the whole dwelling', 'Taps up to 10 ft bear a tenth, up to 25 ft a third of the device ahead, and end in one device', 'A main in the sub-panel larger than the feeder breaker is only a switch'],
   judge(feeder, c) {
-    const from = c.ask(feeder, 'from')
+    const from = c.ask(feeder.facts.from)
     if (from === undefined) return c.undecided(say('Nobody has found where it starts'))
     const breaker = c.site.get(from, 'breaker')
     const enclosure = c.site.get(from, 'enclosure')
-    if (!breaker && !enclosure) return c.undecided(say('Where it starts is not recorded'), [], [c.lack(feeder, 'from')])
+    if (!breaker && !enclosure) return c.undecided(say('Where it starts is not recorded'), [], [feeder.facts.from])
     if (enclosure) {
-      const main = c.ask(enclosure, 'mainKind')
-      if (main === undefined && c.ask(enclosure, 'type') !== 'meter') return c.undecided()
+      const main = c.ask(enclosure.facts.mainKind)
+      if (main === undefined && c.ask(enclosure.facts.type) !== 'meter') return c.undecided()
       if (main !== 'main breaker' && main !== 'fused main') return c.na(say('No device of its own ahead of it: service conductors'))
     }
-    const rating = breaker ? c.ask(breaker, 'ratingAmps') : c.ask(enclosure!, 'mainAmps')
+    const rating = breaker ? c.ask(breaker.facts.ratingAmps) : c.ask(enclosure!.facts.mainAmps)
     if (rating === undefined) return c.undecided(say('The rating ahead of it has not been read'))
-    const whole = c.ask(feeder, 'carriesWholeDwelling')
-    const band = allowedBand(c.site, feeder, { value: false, fact: undefined }, { value: whole, fact: c.lack(feeder, 'carriesWholeDwelling') })
+    const whole = c.ask(feeder.facts.carriesWholeDwelling)
+    const band = allowedBand(c.site, feeder, { value: false, fact: undefined }, { value: whole, fact: feeder.facts.carriesWholeDwelling })
     c.rest(band.rests)
     if (!band.isKnown) return c.undecided(say('No sum is possible yet'), [], band.missing)
     const { low, high } = band
@@ -53,12 +53,12 @@ const TWENTY_FIVE_FT = 25
  * bear. 240.21(B). Nothing where it is no tap.
  */
 function feederTap(feeder: Subject<'feeder'>, rating: number, worst: number, best: number, c: Context): Verdict | undefined {
-  const isTap = c.ask(feeder, 'isTap')
+  const isTap = c.ask(feeder.facts.isTap)
   if (isTap === false) return undefined
-  const length = c.ask(feeder, 'tapFt')
-  const end = c.ask(feeder, 'tapEndsIn')
+  const length = c.ask(feeder.facts.tapFt)
+  const end = c.ask(feeder.facts.tapEndsIn)
   const target = c.site.enclosuresOn(feeder)[0]
-  const main = target && c.ask(target, 'mainAmps')
+  const main = target && c.ask(target.facts.mainAmps)
   const most = (amps: number) => length === undefined ? undefined : length <= TEN_FT ? 10 * amps : length <= TWENTY_FIVE_FT ? 3 * amps : 0
   const atBest = most(best)
   const atWorst = most(worst)

@@ -11,10 +11,10 @@ export const required20aCircuit = defineRule({
   remedies: ['restore-20a', 'leave-and-label'],
   traps: ['Earlier 15 A circuits may stay', 'It also forbids curing an overfused conductor here by a 15 A breaker'],
   judge(circuit, c) {
-    const breaker = c.site.get(c.ask(circuit, 'fedBy'), 'breaker')
-    const rating = breaker && c.ask(breaker, 'ratingAmps')
+    const breaker = c.site.get(c.ask(circuit.facts.fedBy), 'breaker')
+    const rating = breaker && c.ask(breaker.facts.ratingAmps)
     if (rating !== undefined && rating >= 20) return c.clear(say('{rating} A: enough whatever its use', { rating }))
-    const use = c.ask(circuit, 'requiredUse')
+    const use = c.ask(circuit.facts.requiredUse)
     if (use === 'none') return c.na(say('Not one of the circuits that must be 20 A'))
     if (use === undefined || rating === undefined) return c.undecided(say('Its use or its rating is not known'))
     if (use === 'garage' && c.site.edition < REQUIRED_20A_SINCE.garage) return c.na(say('Required from the 2017 edition'))

@@ -15,21 +15,21 @@ export const serviceConductor = defineRule({
     c.rest(role.rests)
     if (role.value === undefined) return c.undecided(say('Which enclosure is the service disconnect is not settled'))
     if (role.value !== 'service') return c.na(say('Not the service disconnect'))
-    const kind = c.ask(enclosure, 'mainKind')
-    const amps = c.ask(enclosure, 'mainAmps')
-    const size = c.ask(enclosure, 'serviceSize')
-    const metal = c.ask(enclosure, 'serviceMetal')
+    const kind = c.ask(enclosure.facts.mainKind)
+    const amps = c.ask(enclosure.facts.mainAmps)
+    const size = c.ask(enclosure.facts.serviceSize)
+    const metal = c.ask(enclosure.facts.serviceMetal)
     if (kind === 'main lugs' || kind === 'split bus') return c.na(say('No single main: the mains together answer for it'))
     if (kind === undefined || amps === undefined || size === undefined || metal === undefined) return c.undecided(say('The main or the service conductors have not been read'))
-    const isOldStar = c.site.edition < 2017 ? c.ask(c.site.premises, 'supply') : undefined
-    const insulation = c.ask(enclosure, 'serviceInsulationC')
+    const isOldStar = c.site.edition < 2017 ? c.ask(c.site.premises.facts.supply) : undefined
+    const insulation = c.ask(enclosure.facts.serviceInsulationC)
     const terminals = sizeIndex(size) > sizeIndex('1') || amps > 100 ? 75 : 60
     const ordinary = tableAmpacity(size, metal, Math.min(terminals, insulation ?? terminals) as 60 | 75, c.site.edition) ?? 0
     const rounded = standardRatings(c.site.edition).find(r => r >= ordinary) ?? ordinary
     const dwelling = amps >= 100 && insulation !== 60 ? wholeDwellingRating(size, metal) ?? 0 : 0
     const compare = (allowed: number) => ({ left: amps, leftLabel: 'main', sign: amps > allowed ? '>' : amps < allowed ? '<' : '=', right: allowed, rightLabel: 'service conductors', unit: 'A' } as const)
     const working = [say('{size} {metal}: {ordinary} A by the table, next size {rounded} A; as dwelling service {dwelling} A', { size: sizeName(size), metal, ordinary, rounded, dwelling: dwelling || 'not listed' })]
-    if (insulation === undefined && amps <= Math.max(rounded, dwelling) && amps > (standardRatings(c.site.edition).find(r => r >= (tableAmpacity(size, metal, 60, c.site.edition) ?? 0)) ?? 0)) return c.undecided(say('Allowed with 75 °C insulation, not with 60 °C'), working, [c.lack(enclosure, 'serviceInsulationC')])
+    if (insulation === undefined && amps <= Math.max(rounded, dwelling) && amps > (standardRatings(c.site.edition).find(r => r >= (tableAmpacity(size, metal, 60, c.site.edition) ?? 0)) ?? 0)) return c.undecided(say('Allowed with 75 °C insulation, not with 60 °C'), working, [enclosure.facts.serviceInsulationC])
     if (amps <= rounded) return c.clear(say('{amps} A is no more than {allowed} A', { amps, allowed: rounded }), working, compare(rounded))
     if (amps <= dwelling) {
       if (c.site.edition < 2017 && isOldStar === undefined) return c.undecided(say('Allowed on 120/240 V, not on 208Y/120 V before the 2017 edition'), working)

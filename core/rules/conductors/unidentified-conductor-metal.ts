@@ -12,13 +12,13 @@ export const unidentifiedConductorMetal = defineRule({
   remedies: ['identify-metal'],
   traps: ['Copper outside and silver inside is copper-clad aluminium', 'Silver outside and copper inside is tinned copper of the rubber years', 'The colour of a jacket says nothing about gauge or metal'],
   judge(segment, c) {
-    const metal = c.ask(segment, 'metal')
-    const core = c.ask(segment, 'core')
-    const surface = c.ask(segment, 'surface')
+    const metal = c.ask(segment.facts.metal)
+    const core = c.ask(segment.facts.core)
+    const surface = c.ask(segment.facts.surface)
     if (core === undefined) return c.undecided(say('A cut end or a light scrape decides, and none has been seen'))
     const candidates = tableMetals(metal)
     if (metal === undefined) return c.undecided(say('What it is taken for has not been recorded'))
-    if (candidates.length > 1) return c.undecided(say('{metal} with a {core} core', { metal, core }), [], [c.lack(segment, 'metal'), ...c.asked.filter(f => f.state !== 'known')])
+    if (candidates.length > 1) return c.undecided(say('{metal} with a {core} core', { metal, core }), [], [segment.facts.metal, ...c.asked.filter(f => f.state !== 'known')])
     const isSilverInside = core === 'silver colour'
     if (SILVER_INSIDE.has(metal) !== isSilverInside) {
       return c.fault(say('Taken for {metal}; under the surface it is of {core}', { metal, core }), { danger: 3, working: [say(isSilverInside ? 'silver inside: aluminium, or copper-clad aluminium if the surface is copper' : 'copper inside: copper, or tinned copper if the surface is silver')] })

@@ -9,23 +9,23 @@ export const breakerHot = defineRule({
   cites: [{ section: '110.14' }], triggers: [], remedies: ['re-terminate', 'listed-breaker'],
   traps: ['Half load and hot points at the terminal or the stab, not at the wire', 'Breakers with electronics run warm unloaded: compare with their own kind', 'Without a clamp reading of the same moment a temperature says little'],
   judge(breaker, c) {
-    if (c.ask(breaker, 'role') === 'spare') return c.na(say('Spare'))
-    const temperatureC = c.ask(breaker, 'temperatureC')
+    if (c.ask(breaker.facts.role) === 'spare') return c.na(say('Spare'))
+    const temperatureC = c.ask(breaker.facts.temperatureC)
     if (temperatureC === undefined) return c.undecided(say('It has not been scanned'))
     const panel = c.site.get(breaker.parent ?? undefined, 'enclosure')
-    const ambientC = panel && c.ask(panel, 'ambientC')
-    const ratingAmps = c.ask(breaker, 'ratingAmps')
-    const protection = c.ask(breaker, 'protection')
+    const ambientC = panel && c.ask(panel.facts.ambientC)
+    const ratingAmps = c.ask(breaker.facts.ratingAmps)
+    const protection = c.ask(breaker.facts.protection)
     const circuit = c.site.circuitsOf(breaker)[0]
-    const loadAmps = circuit && c.ask(circuit, 'loadAmps')
+    const loadAmps = circuit && c.ask(circuit.facts.loadAmps)
     if (ambientC === undefined || ratingAmps === undefined || protection === undefined) return c.undecided(say('{temperatureC} °C; the air, the rating or the kind of breaker is not known', { temperatureC }))
     const isElectronic = protection !== 'standard'
     const scans: Scan[] = [{ id: breaker.id, temperatureC, ratingAmps, loadAmps, isElectronic }]
     for (const other of c.site.children(panel!, 'breaker')) {
       if (other === breaker) continue
-      const t = c.ask(other, 'temperatureC')
-      const p = c.ask(other, 'protection')
-      const r = c.ask(other, 'ratingAmps')
+      const t = c.ask(other.facts.temperatureC)
+      const p = c.ask(other.facts.protection)
+      const r = c.ask(other.facts.ratingAmps)
       if (t !== undefined && p !== undefined && r !== undefined) scans.push({ id: other.id, temperatureC: t, ratingAmps: r, isElectronic: p !== 'standard' })
     }
     const heat = heatOf(scans, ambientC)[0]!
@@ -38,11 +38,11 @@ export const breakerHot = defineRule({
     ]
     const compare = { left: temperatureC, leftLabel: 'breaker', sign: temperatureC > ambientC ? '>' : '=', right: ambientC, rightLabel: 'air', unit: '°C' } as const
     if (heat.airClass === 'major') return c.fault(say('{over} °C over air', { over: heat.overAirC }), { danger: 4, working, compare })
-    if (loadAmps === undefined) return c.undecided(say('{temperatureC} °C; without the load of that moment it says little', { temperatureC }), working, [circuit ? c.lack(circuit, 'loadAmps') : c.lack(breaker, 'label')])
+    if (loadAmps === undefined) return c.undecided(say('{temperatureC} °C; without the load of that moment it says little', { temperatureC }), working, [circuit ? circuit.facts.loadAmps : breaker.facts.label])
     const isLoaded = heat.loadShare! >= LEAST_SHARE
     if (isLoaded && heat.atRatedC && heat.atRatedC[0] > TESTED_RISE_C) return c.fault(say('At {share} % of its rating {over} °C over air: not fit for its rating', { share: share!, over: heat.overAirC }), { danger: 3, working, compare })
     if (isLoaded && heat.overAirC <= 10 && heat.atRatedC![1] <= TESTED_RISE_C) return c.clear(say('Within what its load explains'), working, compare)
-    const again = c.ask(breaker, 'rescan')
+    const again = c.ask(breaker.facts.rescan)
     if (again === undefined) return c.undecided(isLoaded ? say('Warm; a neighbour at like load or millivolts across it under load would tell') : say('Scanned at {share} % of its rating: under load it may be another story', { share: share! }), working)
     if (again === 'as hot after re-torque' || again === 'warmer than a neighbour at like load') return c.fault(say('Scanned again: {again}', { again }), { danger: 3, working, compare })
     return c.clear(say('Scanned again: {again}', { again }), working, compare)

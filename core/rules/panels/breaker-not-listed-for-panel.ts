@@ -7,9 +7,9 @@ export const breakerNotListed = defineRule({
   cites: [{ section: '110.3(B)' }], triggers: ['replaced'], remedies: ['listed-breaker'],
   traps: ['That it fits proves nothing: read the panel label'],
   judge(breaker, c) {
-    const device = c.ask(breaker, 'device')
+    const device = c.ask(breaker.facts.device)
     if (device === 'plug fuse' || device === 'cartridge fuse') return c.na(say('A fuse'))
-    const fits = c.ask(breaker, 'fitsPanel')
+    const fits = c.ask(breaker.facts.fitsPanel)
     if (fits === undefined) return c.undecided(say('The panel label has not been compared'))
     return fits === 'listed' ? c.clear(say('Listed')) : c.fault(say('Not among the types on the panel label'), { danger: 3 })
   },

@@ -7,7 +7,7 @@ export const corrosionDebris = defineRule({
   cites: [{ section: '110.12(B)' }], triggers: [], remedies: ['replace-corroded'],
   traps: ['Find where the water comes in, or it comes back'],
   judge(enclosure, c) {
-    const state = c.ask(enclosure, 'corrosion')
+    const state = c.ask(enclosure.facts.corrosion)
     if (state === undefined) return c.undecided(say('The inside has not been looked at'))
     if (state === 'none') return c.clear(say('Clean and dry'))
     return c.fault(say('Found: {state}', { state }), { danger: state === 'on bus or terminals' ? 3 : state === 'surface rust' ? 1 : 2 })

@@ -7,9 +7,9 @@ export const coverScrews = defineRule({
   cites: [{ section: '408.38' }, { section: '110.12(A)' }], triggers: [], remedies: ['blunt-screws'],
   traps: ['Pointed screws pierce insulation behind the cover'],
   judge(enclosure, c) {
-    const type = c.ask(enclosure, 'type')
+    const type = c.ask(enclosure.facts.type)
     if (type === 'meter') return c.na(say('Utility meter enclosure'))
-    const screws = c.ask(enclosure, 'coverScrews')
+    const screws = c.ask(enclosure.facts.coverScrews)
     if (screws === undefined || type === undefined) return c.undecided(say('The screws have not been looked at'))
     if (screws === 'all blunt') return c.clear(say('All there, all blunt'))
     return c.fault(say('Cover screws: {screws}', { screws }), { danger: screws === 'pointed' ? 2 : 1 })

@@ -7,9 +7,9 @@ export const deadFrontMissing = defineRule({
   cites: [{ section: '408.38' }], triggers: [], remedies: ['fit-dead-front'],
   traps: ['Test the cover for voltage before touching it'],
   judge(enclosure, c) {
-    const type = c.ask(enclosure, 'type')
+    const type = c.ask(enclosure.facts.type)
     if (type === 'meter') return c.na(say('Utility meter enclosure'))
-    const cover = c.ask(enclosure, 'cover')
+    const cover = c.ask(enclosure.facts.cover)
     if (cover === undefined || type === undefined) return c.undecided(say('The cover has not been looked at'))
     return cover === 'in place' ? c.clear(say('In place')) : c.fault(say('Dead front {cover}: live parts in reach', { cover }), { danger: 4 })
   },

@@ -17,21 +17,21 @@ export const doubledNeutral = defineRule({
     let isOpen = false
     let perScrew: number | undefined
     for (const screw of screws) {
-      const neutrals = c.ask(screw, 'neutrals')
-      const grounds = c.ask(screw, 'grounds')
-      const name = String(c.ask(screw, 'position') ?? '?')
+      const neutrals = c.ask(screw.facts.neutrals)
+      const grounds = c.ask(screw.facts.grounds)
+      const name = String(c.ask(screw.facts.position) ?? '?')
       if ((neutrals ?? 0) >= 2 || ((neutrals ?? 0) >= 1 && (grounds ?? 0) >= 1)) doubled.push(name)
       else if (neutrals === undefined || grounds === undefined) isOpen = true
       else if (grounds >= 2) {
-        perScrew = c.ask(bar, 'groundsPerScrew')
+        perScrew = c.ask(bar.facts.groundsPerScrew)
         if (perScrew === undefined) isOpen = true
         else if (grounds > perScrew) tooMany.push(name)
       }
     }
     if (doubled.length > 0) return c.fault(say('More than one conductor with a neutral under screw {screws}', { screws: doubled.join(', ') }), { danger: 2, working: [say('a neutral shares its terminal with nothing: loosening one conductor opens the other')] })
     if (tooMany.length > 0) return c.fault(say('More grounds under screw {screws} than the label allows ({allowed})', { screws: tooMany.join(', '), allowed: perScrew! }), { danger: 1 })
-    const areAllSeen = c.ask(bar, 'areAllScrewsSeen')
-    if (isOpen || areAllSeen !== true) return c.undecided(say('Not every screw has been looked at'), [], areAllSeen === false ? [...c.asked.filter(f => f.state !== 'known'), c.lack(bar, 'areAllScrewsSeen')] : undefined)
+    const areAllSeen = c.ask(bar.facts.areAllScrewsSeen)
+    if (isOpen || areAllSeen !== true) return c.undecided(say('Not every screw has been looked at'), [], areAllSeen === false ? [...c.asked.filter(f => f.state !== 'known'), bar.facts.areAllScrewsSeen] : undefined)
     return c.clear(say('Every screw looked at; no neutral shares one'))
   },
 })

@@ -8,9 +8,9 @@ export const handleHeight = defineRule({
   cites: [{ section: '404.8(A)' }, { section: '240.24(A)' }], triggers: ['replaced', 'new'], remedies: ['relocate-panel', 'raise-floor'],
   traps: ['Measured to the centre of the grip in its highest position'],
   judge(enclosure, c) {
-    const type = c.ask(enclosure, 'type')
+    const type = c.ask(enclosure.facts.type)
     if (type === 'meter') return c.na(say('No handles'))
-    const top = c.ask(enclosure, 'topHandleIn')
+    const top = c.ask(enclosure.facts.topHandleIn)
     if (type === undefined || top === undefined) return c.undecided(say('The highest handle has not been measured'))
     const compare = { left: top, leftLabel: 'highest handle', sign: top > HANDLE_IN ? '>' : top < HANDLE_IN ? '<' : '=', right: HANDLE_IN, rightLabel: 'allowed', unit: 'in' } as const
     return top > HANDLE_IN ? c.fault(say('Highest handle at {top} in', { top }), { danger: 1, compare }) : c.clear(say('Highest handle at {top} in', { top }), [], compare)

@@ -26,18 +26,18 @@ export const mainBondMissing = defineRule({
       return c.fault(say('No bond between neutral and enclosure at the service disconnect'), { danger: 4, working: [say('a fault to metal has no path back to the neutral: no breaker opens, and the metal stays live')] })
     }
     for (const bar of c.site.children(enclosure, 'bar')) {
-      const barRole = c.ask(bar, 'role')
+      const barRole = c.ask(bar.facts.role)
       if (barRole !== 'ground' && barRole !== 'electrode') continue
-      const isTied = c.ask(bar, 'isTiedToNeutral')
+      const isTied = c.ask(bar.facts.isTiedToNeutral)
       if (isTied === true) continue
-      if (c.ask(bar, 'isBondedToEnclosure') === false && isTied === false) {
+      if (c.ask(bar.facts.isBondedToEnclosure) === false && isTied === false) {
         return c.fault(say('The {role} bar is tied neither to the neutral nor to the enclosure', { role: barRole }), { danger: 4, working: [say('what lands on an isolated bar is connected to nothing: not the grounds, not an electrode conductor')] })
       }
     }
     const isUnsettled = bond.value === undefined || c.site.children(enclosure, 'bar').some((bar) => {
-      const barRole = c.ask(bar, 'role')
+      const barRole = c.ask(bar.facts.role)
       if (barRole === 'neutral' || barRole === 'common') return false
-      return barRole === undefined || (c.ask(bar, 'isTiedToNeutral') !== true && c.ask(bar, 'isBondedToEnclosure') !== true)
+      return barRole === undefined || (c.ask(bar.facts.isTiedToNeutral) !== true && c.ask(bar.facts.isBondedToEnclosure) !== true)
     })
     if (isUnsettled) return c.undecided(say('The bond has not been seen'))
     return c.clear(say('Neutral, enclosure and ground bars are bonded'))

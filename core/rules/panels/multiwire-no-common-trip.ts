@@ -14,18 +14,18 @@ export const multiwireNoCommonTrip = defineRule({
     const multiwire = multiwireOf(circuit, c, say('One breaker disconnects all hots'))
     if ('verdict' in multiwire) return multiwire.verdict
     const { circuits, breakers } = multiwire
-    const ties = breakers.map(b => c.ask(b, 'handleTie'))
+    const ties = breakers.map(b => c.ask(b.facts.handleTie))
     const bad = ties.find(t => t === 'not tied' || t === 'improvised tie')
-    const yokes = circuits.map(x => c.ask(x, 'isOnOneYoke'))
+    const yokes = circuits.map(x => c.ask(x.facts.isOnOneYoke))
     const since = yokes.includes(true) ? 0 : 2008
     if (bad) return c.fault(say('Hots on separate handles: {tie}', { tie: bad }), { danger: 3, since, working: [say('spaces {spaces}', { spaces: spacesOf() })] })
-    if (ties.includes(undefined)) return c.undecided(say('How the handles are tied has not been seen'), [], breakers.filter((_, i) => ties[i] === undefined).map(b => c.lack(b, 'handleTie')))
+    if (ties.includes(undefined)) return c.undecided(say('How the handles are tied has not been seen'), [], breakers.filter((_, i) => ties[i] === undefined).map(b => b.facts.handleTie))
     if (ties.every(t => t === 'common trip')) return c.clear(say('Common-trip breakers'))
-    const lines = circuits.map(x => c.ask(x, 'feedsLineToLine'))
+    const lines = circuits.map(x => c.ask(x.facts.feedsLineToLine))
     if (lines.includes(true)) return c.fault(say('A handle tie is not enough: a 240 V load needs a common trip'), { danger: 3, since })
-    if (lines.includes(undefined)) return c.undecided(say('A handle tie is enough only where nothing runs hot to hot'), [], circuits.filter((_, i) => lines[i] === undefined).map(x => c.lack(x, 'feedsLineToLine')))
+    if (lines.includes(undefined)) return c.undecided(say('A handle tie is enough only where nothing runs hot to hot'), [], circuits.filter((_, i) => lines[i] === undefined).map(x => x.facts.feedsLineToLine))
     return c.clear(say('Listed handle ties, line-to-neutral loads only'))
 
-    function spacesOf() { return breakers.map(b => c.ask(b, 'space') ?? '?').join(' and ') }
+    function spacesOf() { return breakers.map(b => c.ask(b.facts.space) ?? '?').join(' and ') }
   },
 })

@@ -13,13 +13,13 @@ export const multiwireNotGrouped = defineRule({
     const multiwire = multiwireOf(circuit, c, say('One breaker and one cable'))
     if ('verdict' in multiwire) return multiwire.verdict
     const segments = multiwire.circuits.flatMap(x => c.site.children(x, 'segment'))
-    const wirings = segments.map(s => c.ask(s, 'wiring'))
-    const grouped = multiwire.circuits.map(x => c.ask(x, 'isGroupedInPanel'))
+    const wirings = segments.map(s => c.ask(s.facts.wiring))
+    const grouped = multiwire.circuits.map(x => c.ask(x.facts.isGroupedInPanel))
     if (grouped.includes(true)) return c.clear(say('Grouped'))
     if (grouped.includes(false)) {
       if (wirings.some(x => x !== undefined && CABLES.has(x))) return c.clear(say('One cable brings them in together'))
       if (segments.length > 0 && !wirings.includes(undefined)) return c.fault(say('The conductors of one multiwire circuit lie apart'), { danger: 1 })
-      const open = segments.filter((_, i) => wirings[i] === undefined).map(s => c.lack(s, 'wiring'))
+      const open = segments.filter((_, i) => wirings[i] === undefined).map(s => s.facts.wiring)
       return c.undecided(say('Not tied together; a cable would group them'), [], open.length ? open : [{ state: 'unseen', subject: circuit.id, field: 'isGroupedInPanel' }])
     }
     return c.undecided(say('Whether they are grouped has not been seen'))

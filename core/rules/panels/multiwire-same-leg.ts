@@ -30,11 +30,11 @@ export const multiwireSameLeg = defineRule({
     const crowded = [...byLeg].find(([, on]) => on.length > 1)
     const on = crowded?.[1] ?? twins
     if (on) {
-      const ratings = on.map(b => c.ask(b, 'ratingAmps'))
+      const ratings = on.map(b => c.ask(b.facts.ratingAmps))
       const sum = ratings.reduce<number | undefined>((total, r) => total === undefined || r === undefined ? undefined : total + r, 0)
-      const size = circuits.flatMap(x => c.site.children(x, 'segment')).map(s => c.ask(s, 'size')).find(Boolean) as Size | undefined
+      const size = circuits.flatMap(x => c.site.children(x, 'segment')).map(s => c.ask(s.facts.size)).find(Boolean) as Size | undefined
       const neutral = size && tableAmpacity(size, 'copper', 60, c.site.edition)
-      const where = on.map(b => c.ask(b, 'space') ?? '?').join(' and ')
+      const where = on.map(b => c.ask(b.facts.space) ?? '?').join(' and ')
       const working = [say('spaces {where} are both on leg {leg}', { where, leg: crowded?.[0] ?? 'of one space' }), say('on one leg the neutral carries the sum of the hots, not the difference')]
       if (sum !== undefined) working.push(say('{sum} A may flow in the shared neutral before a breaker opens', { sum }))
       return c.fault(say('Spaces {where} are on the same leg: the neutral carries the sum', { where }), {
@@ -50,9 +50,9 @@ export const multiwireSameLeg = defineRule({
 /** Single-pole breakers in the two halves of one space are on one leg whatever the bus. */
 function sameSpace(breakers: readonly Subject<'breaker'>[], c: Context): Subject<'breaker'>[] | undefined {
   for (const a of breakers) for (const b of breakers) {
-    if (a.id < b.id && a.parent === b.parent && c.ask(a, 'poles') === 1 && c.ask(b, 'poles') === 1) {
-      const space = c.ask(a, 'space')
-      if (space !== undefined && space === c.ask(b, 'space')) return [a, b]
+    if (a.id < b.id && a.parent === b.parent && c.ask(a.facts.poles) === 1 && c.ask(b.facts.poles) === 1) {
+      const space = c.ask(a.facts.space)
+      if (space !== undefined && space === c.ask(b.facts.space)) return [a, b]
     }
   }
   return undefined

@@ -23,7 +23,7 @@ export const neutralBondedDownstream = defineRule({
     c.rest(role.rests)
     if (role.value === undefined) return c.undecided(say('Which enclosure is the service disconnect is not settled'))
     if (role.value !== 'load') return c.na(role.value === 'service' ? say('The service disconnect itself') : say('On the supply side of the service disconnect'))
-    if (c.ask(enclosure, 'type') === 'disconnect' && c.ask(enclosure, 'bondMeans') === 'none' && c.site.children(enclosure, 'bar').length === 0) {
+    if (c.ask(enclosure.facts.type) === 'disconnect' && c.ask(enclosure.facts.bondMeans) === 'none' && c.site.children(enclosure, 'bar').length === 0) {
       return c.clear(say('A disconnect without a neutral bond'))
     }
     const bond = neutralBondOf(c.site, enclosure)
@@ -47,15 +47,15 @@ export const neutralBondedDownstream = defineRule({
 function oldThreeWireFeeder(enclosure: Subject<'enclosure'>, c: Context): boolean | undefined {
   const building = c.site.buildingOf(enclosure)
   if (!building) return false
-  const isDetached = c.ask(building, 'isDetached')
+  const isDetached = c.ask(building.facts.isDetached)
   if (isDetached === false) return false
-  const feeder = c.site.get(c.ask(enclosure, 'fedFrom'), 'feeder')
+  const feeder = c.site.get(c.ask(enclosure.facts.fedFrom), 'feeder')
   if (!feeder) return isDetached === undefined ? undefined : false
-  const egc = c.ask(feeder, 'egc')
+  const egc = c.ask(feeder.facts.egc)
   if (egc === 'wire' || egc === 'metal raceway or armour') return false
-  const otherPath = c.ask(feeder, 'hasOtherMetallicPath')
+  const otherPath = c.ask(feeder.facts.hasOtherMetallicPath)
   if (otherPath === true) return false
-  const groundFault = c.ask(feeder, 'hasGroundFaultProtectionAhead')
+  const groundFault = c.ask(feeder.facts.hasGroundFaultProtectionAhead)
   if (groundFault === true) return false
   const years = c.site.yearsOf(feeder)
   c.rest(years.rests)

@@ -7,8 +7,8 @@ export const overheatedTermination = defineRule({
   cites: [{ section: '110.14' }], triggers: [], remedies: ['re-terminate'],
   traps: ['Trace the chain: the same fault repeats at each device', 'A hot breaker at half load: first the terminal, then the stab, then the breaker, not the wire size'],
   judge(breaker, c) {
-    if (c.ask(breaker, 'role') === 'spare') return c.na(say('Spare'))
-    const state = c.ask(breaker, 'termination')
+    if (c.ask(breaker.facts.role) === 'spare') return c.na(say('Spare'))
+    const state = c.ask(breaker.facts.termination)
     if (state === undefined) return c.undecided(say('The terminal has not been looked at'))
     if (state === 'sound') return c.clear(say('Sound'))
     return c.fault(say('Terminal {state}', { state }), { danger: state === 'melted' ? 4 : 3 })

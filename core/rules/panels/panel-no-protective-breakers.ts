@@ -8,9 +8,9 @@ export const panelNoProtective = defineRule({
   cites: [{ section: '110.3(B)' }], triggers: [], remedies: ['protect-beside-panel', 'replace-panel'],
   traps: ['It limits the remedies; it does not condemn the panel'],
   judge(enclosure, c) {
-    const type = c.ask(enclosure, 'type')
+    const type = c.ask(enclosure.facts.type)
     if (type !== undefined && type !== 'panel') return c.na(say('Not a panel'))
-    const state = c.ask(enclosure, 'protectiveBreakers')
+    const state = c.ask(enclosure.facts.protectiveBreakers)
     if (state === undefined || type === undefined) return c.undecided(say('Nobody has found out whether they are made'))
     return state === 'available' ? c.clear(say('Available')) : c.fault(say('None are made: protection goes beside the panel, or the panel is replaced'), { danger: 1 })
   },

@@ -8,9 +8,9 @@ export const panelTripRecord = defineRule({
   cites: [{ section: '110.3(B)' }], triggers: [], remedies: ['replace-panel', 'leave-and-label'],
   traps: ['A separate matter from whether protective breakers can still be bought: two findings, two answers'],
   judge(enclosure, c) {
-    const type = c.ask(enclosure, 'type')
+    const type = c.ask(enclosure.facts.type)
     if (type !== undefined && type !== 'panel') return c.na(say('Not a panel'))
-    const hasRecord = c.ask(enclosure, 'hasTripRecord')
+    const hasRecord = c.ask(enclosure.facts.hasTripRecord)
     if (hasRecord === undefined || type === undefined) return c.undecided(say('The panel line has not been identified'))
     return hasRecord ? c.fault(say('Breakers of this panel line are on record for not opening'), { danger: 3 }) : c.clear(say('No such record'))
   },

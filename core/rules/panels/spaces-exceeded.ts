@@ -7,13 +7,13 @@ export const spacesExceeded = defineRule({
   cites: [{ section: '408.54' }, { section: '408.35', until: 2007 }], triggers: ['replaced', 'extended'], remedies: ['fewer-circuits', 'replace-panel'],
   traps: ['Each pole counts, each half of a twin too', 'Before the 2008 edition 42 was the most in any lighting and appliance panel'],
   judge(enclosure, c) {
-    const type = c.ask(enclosure, 'type')
+    const type = c.ask(enclosure.facts.type)
     if (type === 'meter' || type === 'disconnect') return c.na(say('No circuits of its own'))
-    const most = c.ask(enclosure, 'maxCircuits')
+    const most = c.ask(enclosure.facts.maxCircuits)
     let least = 0
     let isOpen = false
     for (const breaker of c.site.children(enclosure, 'breaker')) {
-      const poles = c.ask(breaker, 'poles')
+      const poles = c.ask(breaker.facts.poles)
       if (poles === undefined) isOpen = true
       least += poles ?? 1
     }

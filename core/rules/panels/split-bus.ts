@@ -8,15 +8,15 @@ export const splitBus = defineRule({
   cites: [{ section: '230.71' }, { section: '408.36' }], triggers: ['replaced', 'new'], remedies: ['replace-panel', 'fewer-mains'],
   traps: ['One of the upper mains feeds the lower bus: with it off the upper half is live', 'Made until the early 1980s; by itself it may stay'],
   judge(enclosure, c) {
-    if (c.ask(enclosure, 'type') === 'meter') return c.na(say('Utility meter enclosure'))
-    const kind = c.ask(enclosure, 'mainKind')
-    const bus = kind === 'split bus' ? undefined : c.ask(enclosure, 'bus')
+    if (c.ask(enclosure.facts.type) === 'meter') return c.na(say('Utility meter enclosure'))
+    const kind = c.ask(enclosure.facts.mainKind)
+    const bus = kind === 'split bus' ? undefined : c.ask(enclosure.facts.bus)
     if (kind !== 'split bus' && bus !== 'split bus') {
       if (kind === 'main breaker' || kind === 'fused main') return c.na(say('One main'))
       return kind === undefined || bus === undefined ? c.undecided(say('What the supply lands on has not been seen')) : c.na(say('No split bus'))
     }
-    const hands = c.ask(enclosure, 'upperMains')
-    const added = c.ask(enclosure, 'hasAddedUpper')
+    const hands = c.ask(enclosure.facts.upperMains)
+    const added = c.ask(enclosure.facts.hasAddedUpper)
     if (hands !== undefined && hands > 6) return c.fault(say('{hands} mains in the upper section', { hands }), { danger: 2 })
     if (added) return c.fault(say('Breakers were added in the upper section'), { danger: 2 })
     if (hands === undefined || added === undefined) return c.undecided(say('The upper section has not been looked through'))

@@ -7,17 +7,17 @@ export const tandemMisplaced = defineRule({
   cites: [{ section: '408.54' }, { section: '110.3(B)' }], triggers: ['replaced'], remedies: ['untwin'],
   traps: ['That it can be pushed in proves nothing: read the label', 'Some panels take twins in a few marked spaces'],
   judge(breaker, c) {
-    const half = c.ask(breaker, 'half')
+    const half = c.ask(breaker.facts.half)
     if (half === undefined) {
       // The half is part of where a breaker is; one without it takes the whole space.
-      return c.ask(breaker, 'space') === undefined ? c.undecided() : c.na(say('Takes the whole space'))
+      return c.ask(breaker.facts.space) === undefined ? c.undecided() : c.na(say('Takes the whole space'))
     }
     const panel = c.site.get(breaker.parent ?? undefined, 'enclosure')
-    const allowed = panel && c.ask(panel, 'tandems')
+    const allowed = panel && c.ask(panel.facts.tandems)
     if (allowed === undefined) return c.undecided(say('The panel label has not been read'))
     if (allowed === 'all spaces') return c.clear(say('The label allows twins in every space'))
     if (allowed === 'none') return c.fault(say('The label allows no twins'), { danger: 2 })
-    const isMarked = c.ask(breaker, 'isTwinSpace')
+    const isMarked = c.ask(breaker.facts.isTwinSpace)
     if (isMarked === undefined) return c.undecided(say('Only marked spaces take twins, and this one has not been read'))
     return isMarked ? c.clear(say('A space marked for twins')) : c.fault(say('A twin in a space not marked for one'), { danger: 2 })
   },

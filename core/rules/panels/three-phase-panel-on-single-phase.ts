@@ -7,16 +7,16 @@ export const threePhasePanel = defineRule({
   cites: [{ section: '110.3(B)' }, { section: '408.3(E)' }], triggers: ['replaced', 'new'], remedies: ['single-phase-panel'],
   traps: ['Every third space may be dead, or on the leg of its neighbour', 'An improvised jumper is a hazard at once; a listed one is part of the panel', 'Two-pole breakers may then straddle one leg'],
   judge(enclosure, c) {
-    const type = c.ask(enclosure, 'type')
+    const type = c.ask(enclosure.facts.type)
     if (type === 'meter' || type === 'disconnect') return c.na(say('No bus of its own'))
-    const bus = c.ask(enclosure, 'bus')
+    const bus = c.ask(enclosure.facts.bus)
     if (bus === undefined) return c.undecided(say('The bus bars have not been counted'))
     if (bus !== 'three phase') return c.na(say('No three-phase bus'))
-    const third = c.ask(enclosure, 'thirdLeg')
+    const third = c.ask(enclosure.facts.thirdLeg)
     if (third === undefined) return c.undecided(say('The third bar has not been measured'))
     if (third === 'fed by a third phase') return c.na(say('Fed by three phases'))
     if (third === 'not connected') return c.fault(say('The third bar is dead: every third space has nothing'), { danger: 2 })
-    const isListed = c.ask(enclosure, 'isJumperListed')
+    const isListed = c.ask(enclosure.facts.isJumperListed)
     if (isListed === undefined) return c.undecided(say('The third bar is jumpered; whether the jumper is a listed part has not been read'))
     return isListed ? c.clear(say('The label shows this jumper')) : c.fault(say('The third bar is jumpered with an improvised part'), { danger: 4 })
   },

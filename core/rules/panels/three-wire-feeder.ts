@@ -10,28 +10,28 @@ export const threeWireFeeder = defineRule({
   triggers: ['replaced', 'new'], remedies: ['new-four-wire-feeder', 'leave-three-wire-feeder'],
   traps: ['Metal raceway or listed armour is the ground: ask the wiring method first', 'An old feeder to a detached building may stay under conditions', 'Never separate neutral and ground in a panel whose feeder has no ground'],
   judge(feeder, c) {
-    const start = c.ask(feeder, 'from')
+    const start = c.ask(feeder.facts.from)
     const source = c.site.get(start, 'enclosure') ?? c.site.get(c.site.get(start, 'breaker')?.parent ?? undefined, 'enclosure')
-    if (!source) return c.undecided(say('Nobody has found where it starts'), [], [c.lack(feeder, 'from')])
+    if (!source) return c.undecided(say('Nobody has found where it starts'), [], [feeder.facts.from])
     const role = c.site.roleOf(source)
     c.rest(role.rests)
     if (role.value === undefined) return c.undecided(say('Which enclosure is the service disconnect is not settled'))
     if (role.value === 'supply') return c.na(say('Service conductors: the neutral is the ground path up to the service disconnect'))
-    const egc = c.ask(feeder, 'egc')
+    const egc = c.ask(feeder.facts.egc)
     if (egc === undefined) return c.undecided(say('Whether a grounding conductor runs with it has not been seen'))
     if (egc !== 'none') return c.clear(say('Grounding conductor: {egc}', { egc }))
     const target = c.site.enclosuresOn(feeder)[0]
     if (!target) {
       // What it feeds is not recorded: perhaps an enclosure nobody has traced, perhaps one in another building.
-      const untraced = c.site.all.enclosure.filter(e => c.ask(e, 'fedFrom') === undefined)
-      return c.undecided(say('No ground; what it feeds has not been found'), [], untraced.length > 0 ? untraced.map(e => c.lack(e, 'fedFrom')) : [c.lack(feeder, 'hasOtherMetallicPath'), c.lack(feeder, 'year')])
+      const untraced = c.site.all.enclosure.filter(e => c.ask(e.facts.fedFrom) === undefined)
+      return c.undecided(say('No ground; what it feeds has not been found'), [], untraced.length > 0 ? untraced.map(e => e.facts.fedFrom) : [feeder.facts.hasOtherMetallicPath, feeder.facts.year])
     }
     const building = c.site.buildingOf(target)
-    const isDetached = building ? c.ask(building, 'isDetached') : false
+    const isDetached = building ? c.ask(building.facts.isDetached) : false
     if (isDetached === undefined) return c.undecided(say('No ground; allowed only to a detached building'))
     if (!isDetached) return c.fault(say('No grounding conductor in a feeder inside the building'), { danger: 3 })
-    const otherPath = c.ask(feeder, 'hasOtherMetallicPath')
-    const groundFault = c.ask(feeder, 'hasGroundFaultProtectionAhead')
+    const otherPath = c.ask(feeder.facts.hasOtherMetallicPath)
+    const groundFault = c.ask(feeder.facts.hasGroundFaultProtectionAhead)
     if (otherPath === true || groundFault === true) {
       return c.fault(otherPath ? say('Three-wire feeder beside another metal path') : say('Three-wire feeder behind ground-fault protection'), { danger: 3 })
     }

@@ -7,7 +7,7 @@ export const unusedOpening = defineRule({
   cites: [{ section: '110.12(A)' }, { section: '408.7' }], triggers: [], remedies: ['close-openings'],
   traps: ['Breaker windows in the cover count as well as knockouts'],
   judge(enclosure, c) {
-    const openings = c.ask(enclosure, 'openings')
+    const openings = c.ask(enclosure.facts.openings)
     if (openings === undefined) return c.undecided(say('The openings have not been counted'))
     return openings === 0 ? c.clear(say('All closed')) : c.fault(say('{openings} unclosed', { openings }), { danger: 2, compare: { left: openings, leftLabel: 'open', sign: '>', right: 0, rightLabel: 'allowed', unit: '' } })
   },

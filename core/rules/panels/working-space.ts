@@ -9,14 +9,14 @@ export const workingSpace = defineRule({
   cites: [{ section: '110.26(A)' }, { section: '110.26(B)' }], triggers: ['replaced', 'new'], remedies: ['clear-space', 'relocate-panel'],
   traps: ['The width may lie to either side: the enclosure need not be in the middle', 'In existing dwellings service equipment and panels up to 200 A may have less height', 'Depth counts from the face, or from the cover where it is enclosed'],
   judge(enclosure, c) {
-    const type = c.ask(enclosure, 'type')
+    const type = c.ask(enclosure.facts.type)
     if (type === 'meter') return c.na(say('Utility meter enclosure'))
-    const depth = c.ask(enclosure, 'workingDepthIn')
-    const width = c.ask(enclosure, 'workingWidthIn')
-    const height = c.ask(enclosure, 'workingHeightIn')
-    const own = c.ask(enclosure, 'widthIn')
-    const door = c.ask(enclosure, 'door')
-    const isClear = c.ask(enclosure, 'isKeptClear')
+    const depth = c.ask(enclosure.facts.workingDepthIn)
+    const width = c.ask(enclosure.facts.workingWidthIn)
+    const height = c.ask(enclosure.facts.workingHeightIn)
+    const own = c.ask(enclosure.facts.widthIn)
+    const door = c.ask(enclosure.facts.door)
+    const isClear = c.ask(enclosure.facts.isKeptClear)
     if (type === undefined) return c.undecided()
     const short = (what: string, left: number, right: number) => c.fault(say('{what} {left} in, {right} in wanted', { what, left, right }), { danger: 2, compare: { left, leftLabel: what, sign: '<', right, rightLabel: 'wanted', unit: 'in' } })
     if (depth !== undefined && depth < DEPTH_IN) return short('depth', depth, DEPTH_IN)
@@ -24,9 +24,9 @@ export const workingSpace = defineRule({
     if (width !== undefined && width < wide) return short('width', width, wide)
     if (door === 'less than 90°') return c.fault(say('The door opens less than 90°'), { danger: 2 })
     if (height !== undefined && height < HEIGHT_IN) {
-      const amps = type === 'panel' ? c.ask(enclosure, 'busAmps') : c.ask(enclosure, 'mainAmps')
+      const amps = type === 'panel' ? c.ask(enclosure.facts.busAmps) : c.ask(enclosure.facts.mainAmps)
       if (amps === undefined) return c.undecided(say('{height} in high: enough only for an existing panel of 200 A or less', { height }))
-      const work = c.ask(enclosure, 'work')
+      const work = c.ask(enclosure.facts.work)
       if (amps > LESS_HEIGHT_AMPS || work === 'new') return short('height', height, HEIGHT_IN)
       if (work === undefined) return c.undecided(say('{height} in high: enough only for an existing panel', { height }))
     }

@@ -9,16 +9,16 @@ export const boxTooFull = defineRule({
   cites: [{ section: '314.16' }], triggers: ['replaced', 'new'], remedies: ['larger-box'],
   traps: ['Judge with the remedy device too: a protective device is no larger by this sum, but deeper in the box', 'A marked volume beats the table'],
   judge(point, c) {
-    const type = c.ask(point, 'type')
-    const volume = c.ask(point, 'boxVolumeIn3')
-    const count = c.ask(point, 'conductorsInBox')
-    const grounds = c.ask(point, 'groundsInBox')
-    const largest = c.ask(point, 'largestInBox')
-    const clamps = c.ask(point, 'hasInternalClamps')
+    const type = c.ask(point.facts.type)
+    const volume = c.ask(point.facts.boxVolumeIn3)
+    const count = c.ask(point.facts.conductorsInBox)
+    const grounds = c.ask(point.facts.groundsInBox)
+    const largest = c.ask(point.facts.largestInBox)
+    const clamps = c.ask(point.facts.hasInternalClamps)
     if (type === undefined || volume === undefined || count === undefined || grounds === undefined || largest === undefined || clamps === undefined) return c.undecided(say('What is in the box, or its volume, has not been counted'), [], unopened(point, c))
-    const through = c.ask(point, 'throughInBox')
-    const fittings = c.ask(point, 'fittingsInBox')
-    const yokes = c.ask(point, 'yokesInBox')
+    const through = c.ask(point.facts.throughInBox)
+    const fittings = c.ask(point.facts.fittingsInBox)
+    const yokes = c.ask(point.facts.yokesInBox)
     const least = type === 'receptacle' || type === 'switch' ? 1 : 0
     const fill = (size: FillSize) => boxFill({ conductors: [{ size, count }], grounds: { size, count: grounds }, hasInternalClamps: clamps, through: [{ size, count: through ?? 0 }], supportFittings: fittings ?? 0, devices: Array.from({ length: yokes ?? least }, () => ({ largest: size })) }, volume, c.site.edition)
     const full = fill(largest)
@@ -27,7 +27,7 @@ export const boxTooFull = defineRule({
     if (full.fits && (through === undefined || fittings === undefined || yokes === undefined)) return c.undecided(say('{total} in³ so far in a box of {volume}; not all of it has been counted', { total: full.total, volume }), working)
     if (full.fits) return c.clear(say('{total} in³ in a box of {volume}', { total: full.total, volume }), working, compare)
     if (largest !== '14' && !fill('14').fits) return c.fault(say('{total} in³ wanted, even with 14 AWG more than the {volume} in³ there are', { total: full.total, volume }), { danger: 1, working, compare })
-    const isOneSize = largest === '14' ? true : c.ask(point, 'isOneSize')
+    const isOneSize = largest === '14' ? true : c.ask(point.facts.isOneSize)
     if (isOneSize !== true) return c.undecided(say('Too full if all are {largest} AWG', { largest }), working, isOneSize === false ? [{ state: 'unseen', subject: point.id, field: 'conductorsInBox' }] : undefined)
     return c.fault(say('{total} in³ wanted, the box has {volume} in³', { total: full.total, volume }), { danger: 1, working, compare })
   },

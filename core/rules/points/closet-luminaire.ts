@@ -7,13 +7,13 @@ export const closetLuminaire = defineRule({
   cites: [{ section: '410.16' }], triggers: ['replaced', 'new'], remedies: ['closet-light'],
   traps: ['12 in for surface incandescent or LED, 6 in for fluorescent and recessed', 'Bare lamps and pendants not at all'],
   judge(point, c) {
-    const type = c.ask(point, 'type')
+    const type = c.ask(point.facts.type)
     if (type !== undefined && type !== 'luminaire') return c.na(say('Not a luminaire'))
-    const room = c.site.get(c.ask(point, 'room'), 'room')
-    const use = room && c.ask(room, 'use')
+    const room = c.site.get(c.ask(point.facts.room), 'room')
+    const use = room && c.ask(room.facts.use)
     if (use !== undefined && use !== 'closet') return c.na(say('Not in a closet'))
-    const kind = c.ask(point, 'lampKind')
-    const clearance = c.ask(point, 'clearanceIn')
+    const kind = c.ask(point.facts.lampKind)
+    const clearance = c.ask(point.facts.clearanceIn)
     if (type === undefined || use === undefined || kind === undefined) return c.undecided(say('What kind of luminaire it is has not been seen'))
     if (kind === 'bare lamp or pendant') return c.fault(say('A bare lamp or pendant in a closet'), { danger: 3 })
     if (clearance === undefined) return c.undecided(say('Its clearance has not been measured'))

@@ -7,7 +7,7 @@ export const coverMissing = defineRule({
   cites: [{ section: '314.25' }, { section: '406.6' }], triggers: [], remedies: ['fit-cover'],
   traps: ['A missing plate leaves live screws in reach'],
   judge(point, c) {
-    const cover = c.ask(point, 'cover')
+    const cover = c.ask(point.facts.cover)
     if (cover === undefined) return c.undecided(say('Not looked at'))
     return cover === 'in place' ? c.clear(say('In place')) : c.fault(say('Cover {cover}', { cover }), { danger: 2 })
   },

@@ -8,9 +8,9 @@ export const dedicatedCircuits = defineRule({
   cites: [{ section: '210.11(C)' }, { section: '210.52(B)' }], triggers: ['new'], remedies: ['split-circuit'],
   traps: ['A bathroom circuit may serve all of one bathroom, or the receptacles of several'],
   judge(circuit, c) {
-    const use = c.ask(circuit, 'requiredUse')
+    const use = c.ask(circuit.facts.requiredUse)
     if (use === 'none') return c.na(say('Not one of the required circuits'))
-    const shared = c.ask(circuit, 'isSharedOutside')
+    const shared = c.ask(circuit.facts.isSharedOutside)
     if (use === undefined || shared === undefined) return c.undecided(say('What else it serves has not been traced'))
     return shared ? c.fault(say('The {use} circuit serves other outlets too', { use }), { danger: 1, since: REQUIRED_20A_SINCE[use] }) : c.clear(say('Serves only what it may'))
   },

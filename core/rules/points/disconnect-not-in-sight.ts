@@ -7,9 +7,9 @@ export const disconnectNotInSight = defineRule({
   cites: [{ section: '440.14' }, { section: '430.102' }], triggers: ['replaced', 'new'], remedies: ['fit-disconnect'],
   traps: ['Within sight means visible and no more than 50 ft away'],
   judge(circuit, c) {
-    const supplies = c.ask(circuit, 'supplies')
+    const supplies = c.ask(circuit.facts.supplies)
     if (supplies !== undefined && supplies !== 'air conditioning' && supplies !== 'motor') return c.na(say('No such unit'))
-    const disconnect = c.ask(circuit, 'disconnect')
+    const disconnect = c.ask(circuit.facts.disconnect)
     if (supplies === undefined || disconnect === undefined) return c.undecided(say('Nobody has looked for its disconnect'))
     return disconnect === 'within sight' ? c.clear(say('Visible and within 50 ft')) : c.fault(say('Disconnect: {disconnect}', { disconnect }), { danger: 2 })
   },

@@ -8,10 +8,10 @@ export const equipmentNeedsGround = defineRule({
   cites: [{ section: '250.114' }, { section: '110.3(B)' }], triggers: [], remedies: ['run-grounding-conductor', 'use-raceway', 'new-cable'],
   traps: ['Ground-fault protection does not satisfy this'],
   judge(point, c) {
-    const type = c.ask(point, 'type')
+    const type = c.ask(point.facts.type)
     if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
 
-    const appliance = c.ask(point, 'appliance')
+    const appliance = c.ask(point.facts.appliance)
     if (appliance === 'none that needs a ground') return c.na(say('Nothing there needs a ground'))
     const ground = groundOf(c.site, point)
     c.rest(ground.rests)

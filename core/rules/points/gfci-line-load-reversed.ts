@@ -8,10 +8,10 @@ export const gfciLineLoadReversed = defineRule({
   cites: [{ section: '110.3(B)' }], triggers: [], remedies: ['swap-line-load'],
   traps: ['The test light may go out while the outlet stays live: measure'],
   judge(point, c) {
-    if (holdsNoDevice(c.ask(point, 'type'))) return c.na(say('No device here'))
-    const protection = c.ask(point, 'protection')
+    if (holdsNoDevice(c.ask(point.facts.type))) return c.na(say('No device here'))
+    const protection = c.ask(point.facts.protection)
     if (protection !== undefined && protection !== 'GFCI' && protection !== 'dual') return c.na(say('No ground-fault device here'))
-    const button = c.ask(point, 'gfciButton')
+    const button = c.ask(point.facts.gfciButton)
     if (protection === undefined || button === undefined) return c.undecided(say('Its own button has not been pressed with a load plugged in'))
     if (button === 'does not trip') return c.na(say('It does not trip at all: another finding'))
     return button === 'trips, stays live' ? c.fault(say('Tripped, its own outlet stays live: line and load are swapped'), { danger: 3 }) : c.clear(say('Tripped, it is dead'))

@@ -10,12 +10,12 @@ export const gfciMissing = defineRule({
   cites: [{ section: '210.8(A)' }, { section: '406.4(D)(3)' }], triggers: ['replaced', 'new'], remedies: ['gfci-here', 'gfci-first-outlet', 'gfci-breaker'],
   traps: ['A device ahead of it, or the breaker, protects it too', 'A plug-in tester cannot trip a GFCI where there is no ground: use its own button', 'Replacing the receptacle brings the rule of today, whatever the house’s age'],
   judge(point, c) {
-    const type = c.ask(point, 'type')
+    const type = c.ask(point.facts.type)
     if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
     const gfci = gfciOf(c.site, point)
     c.rest(gfci.rests)
     if (gfci.value !== undefined && gfci.value !== 'none') return c.clear(gfci.value === 'own' ? say('Protection in the device') : gfci.value === 'breaker' ? say('Protection in the breaker') : say('Protected by a device ahead'))
-    const room = c.site.get(c.ask(point, 'room'), 'room')
+    const room = c.site.get(c.ask(point.facts.room), 'room')
     const need = room && gfciRequirement(point, room, c)
     if (need && need.since === undefined && !need.isOpen) return type === undefined ? c.undecided() : c.na(say('The {edition} edition asks for none here', { edition: c.site.edition }))
     if (type === undefined || !need || need.since === undefined || gfci.value === undefined) return c.undecided(need?.since === undefined ? say('Whether the place asks for it has not been settled') : say('Required here ({text}); whether it is there has not been settled', { text: need.text }))

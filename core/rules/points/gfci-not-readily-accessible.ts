@@ -9,10 +9,10 @@ export const gfciNotReadilyAccessible = defineRule({
   cites: [{ section: '210.8(A)' }], since: READILY_ACCESSIBLE_SINCE, triggers: ['replaced', 'new'], remedies: ['move-protection'],
   traps: ['Behind an appliance is not readily accessible'],
   judge(point, c) {
-    if (holdsNoDevice(c.ask(point, 'type'))) return c.na(say('No device here'))
-    const protection = c.ask(point, 'protection')
+    if (holdsNoDevice(c.ask(point.facts.type))) return c.na(say('No device here'))
+    const protection = c.ask(point.facts.protection)
     if (protection !== undefined && protection !== 'GFCI' && protection !== 'dual') return c.na(say('No ground-fault device here'))
-    const access = c.ask(point, 'resetAccess')
+    const access = c.ask(point.facts.resetAccess)
     if (protection === undefined || access === undefined) return c.undecided(say('Where its reset is has not been seen'))
     return access === 'readily accessible' ? c.clear(say('Reached at once')) : c.fault(say('Its reset is {access}', { access }), { danger: 1 })
   },

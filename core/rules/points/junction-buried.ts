@@ -7,7 +7,7 @@ export const junctionBuried = defineRule({
   cites: [{ section: '314.29' }], triggers: ['replaced', 'new'], remedies: ['open-up-box'],
   traps: ['Behind a drop ceiling or in an attic is accessible'],
   judge(point, c) {
-    const is = c.ask(point, 'isAccessible')
+    const is = c.ask(point.facts.isAccessible)
     if (is === undefined) return c.undecided(say('Whether it can be reached has not been seen'))
     return is ? c.clear(say('Can be reached')) : c.fault(say('Behind a finish that would have to be opened'), { danger: 1 })
   },

@@ -7,11 +7,11 @@ export const knobAndTube = defineRule({
   cites: [{ section: '394.12' }, { section: '394.56' }], triggers: ['extended', 'new'], remedies: ['knob-and-tube-care', 'replace-conductor'],
   traps: ['By itself it may stay', 'Colour tells nothing: identify with a meter', 'One cut can kill half a house: map before cutting'],
   judge(segment, c) {
-    const wiring = c.ask(segment, 'wiring')
+    const wiring = c.ask(segment.facts.wiring)
     if (wiring !== undefined && wiring !== 'knob-and-tube') return c.na(say('Not knob-and-tube'))
-    const buried = c.ask(segment, 'isBuried')
-    const extended = c.ask(segment, 'isExtended')
-    const fused = c.ask(segment, 'isNeutralFused')
+    const buried = c.ask(segment.facts.isBuried)
+    const extended = c.ask(segment.facts.isExtended)
+    const fused = c.ask(segment.facts.isNeutralFused)
     if (wiring === undefined) return c.undecided(say('The wiring method has not been seen'))
     if (fused) return c.fault(say('The neutral is fused or switched'), { danger: 4 })
     if (buried) return c.fault(say('Buried in insulation: it cannot shed its heat'), { danger: 3 })

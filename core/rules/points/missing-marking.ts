@@ -9,9 +9,9 @@ export const missingMarking = defineRule({
   cites: [{ section: '406.4(D)(2)' }], since: 1993, triggers: ['replaced'], remedies: ['mark-receptacle'],
   traps: ['Downstream of the device both markings are needed', 'The marking must be visible after installation'],
   judge(point, c) {
-    const type = c.ask(point, 'type')
+    const type = c.ask(point.facts.type)
     if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
-    const slots = c.ask(point, 'slots')
+    const slots = c.ask(point.facts.slots)
     if (slots === 'two') return c.na(say('Two slots promise no ground'))
     if (type === undefined || slots === undefined) return c.undecided()
     const ground = groundOf(c.site, point)
@@ -22,13 +22,13 @@ export const missingMarking = defineRule({
     if (gfci.value === 'none') return c.na(say('No ground-fault protection to mark'))
     if (ground.value === undefined) return c.undecided(say('Whether there is a ground has not been settled'), [], openGround(ground.rests, point))
     if (gfci.value === undefined) return c.undecided(say('Ground-fault protection has not been settled'), [], gfci.rests.filter(f => f.state !== 'known'))
-    const noGround = c.ask(point, 'isMarkedNoGround')
+    const noGround = c.ask(point.facts.isMarkedNoGround)
     const isDownstream = gfci.value !== 'own'
-    const protectedMark = isDownstream ? c.ask(point, 'isMarkedGfci') : true
+    const protectedMark = isDownstream ? c.ask(point.facts.isMarkedGfci) : true
     if (noGround === false || protectedMark === false) {
       return c.fault(noGround === false ? say('Not marked No Equipment Ground') : say('Not marked GFCI Protected'), { danger: 1 })
     }
-    if (noGround === undefined || protectedMark === undefined) return c.undecided(say('The marking has not been looked for'), [], [c.lack(point, 'isMarkedNoGround'), ...isDownstream ? [c.lack(point, 'isMarkedGfci')] : []].filter(f => f.state !== 'known'))
+    if (noGround === undefined || protectedMark === undefined) return c.undecided(say('The marking has not been looked for'), [], [point.facts.isMarkedNoGround, ...isDownstream ? [point.facts.isMarkedGfci] : []].filter(f => f.state !== 'known'))
     return c.clear(isDownstream ? say('Both markings visible') : say('Marked No Equipment Ground'))
   },
 })

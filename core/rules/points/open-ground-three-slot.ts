@@ -16,14 +16,14 @@ export const openGroundThreeSlot = defineRule({
     'Conduit or bonded armour may be the ground: prove it', 'Two slots are right only where the box has no ground and the circuit is older than about 1962',
   ],
   judge(point, c) {
-    const type = c.ask(point, 'type')
+    const type = c.ask(point.facts.type)
     if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
-    const slots = c.ask(point, 'slots')
+    const slots = c.ask(point.facts.slots)
     if (type === undefined || slots === undefined) return c.undecided()
     if (slots === 'two') {
-      const ground = c.ask(point, 'ground')
+      const ground = c.ask(point.facts.ground)
       if (ground === 'connected' || ground === 'present, not connected') return c.fault(say('A ground is in the box, but the receptacle has two slots'), { danger: 1 })
-      if (ground !== 'none') return c.undecided(say('Two slots are right only where the box has no ground: open the box'), [], ground === undefined ? undefined : [c.lack(point, 'groundOhms')])
+      if (ground !== 'none') return c.undecided(say('Two slots are right only where the box has no ground: open the box'), [], ground === undefined ? undefined : [point.facts.groundOhms])
       const years = c.site.yearsOf(point)
       c.rest(years.rests)
       if (years.to < GROUND_RUN_SINCE) return c.clear(say('Two slots on a circuit older than 1962: allowed to stay'))
@@ -33,7 +33,7 @@ export const openGroundThreeSlot = defineRule({
     const ground = groundOf(c.site, point)
     c.rest(ground.rests)
     if (ground.value === 'good') {
-      const ohms = c.ask(point, 'groundOhms')
+      const ohms = c.ask(point.facts.groundOhms)
       return c.clear(ohms !== undefined && ohms > 1 ? say('There is a ground; its path of {ohms} Ω is worth finding, ordinary is 1 Ω or less', { ohms }) : say('Equipment ground connected and shown to be there'))
     }
     const gfci = gfciOf(c.site, point)

@@ -7,8 +7,8 @@ export const requiredOutlets = defineRule({
   cites: [{ section: '210.52' }, { section: '210.70' }], triggers: ['new'], remedies: ['add-outlet'],
   traps: ['No point along a wall farther than 6 ft from a receptacle', 'The rule for peninsulas and islands changed in 2023'],
   judge(room, c) {
-    const use = c.ask(room, 'use')
-    const outlets = c.ask(room, 'outlets')
+    const use = c.ask(room.facts.use)
+    const outlets = c.ask(room.facts.outlets)
     if (outlets === undefined || use === undefined) return c.undecided(say('The walls have not been walked'))
     if (outlets === 'all there') return c.clear(say('All there'))
     return c.fault(say('{outlets}', { outlets }), { danger: 1 })

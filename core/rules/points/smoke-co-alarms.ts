@@ -7,7 +7,7 @@ export const smokeCoAlarms = defineRule({
   cites: [{ section: 'building code' }], triggers: [], remedies: ['fit-alarms'],
   traps: ['Their circuit in a listed room needs arc-fault protection like other outlets', 'Local law decides where'],
   judge(premises, c) {
-    const alarms = c.ask(premises, 'alarms')
+    const alarms = c.ask(premises.facts.alarms)
     if (alarms === undefined) return c.undecided(say('Nobody has looked for them'))
     return alarms === 'where required' ? c.clear(say('Where required')) : c.fault(say('Alarms: {alarms}', { alarms }), { danger: 3 })
   },

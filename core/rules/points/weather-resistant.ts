@@ -7,13 +7,13 @@ export const weatherResistant = defineRule({
   cites: [{ section: '406.9(A)' }, { section: '406.9(B)' }], since: 2008, triggers: ['replaced', 'new'], remedies: ['wr-receptacle'],
   traps: ['Replacing one outdoors brings it along'],
   judge(point, c) {
-    const type = c.ask(point, 'type')
+    const type = c.ask(point.facts.type)
     if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
 
-    const room = c.site.get(c.ask(point, 'room'), 'room')
-    const use = room && c.ask(room, 'use')
+    const room = c.site.get(c.ask(point.facts.room), 'room')
+    const use = room && c.ask(room.facts.use)
     if (use !== undefined && use !== 'outdoors') return c.na(say('Not outdoors'))
-    const is = c.ask(point, 'isWeatherResistant')
+    const is = c.ask(point.facts.isWeatherResistant)
     if (type === undefined || use === undefined || is === undefined) return c.undecided(say('Not looked at'))
     return is ? c.clear(say('Weather-resistant')) : c.fault(say('Not marked WR'), { danger: 1 })
   },

@@ -8,11 +8,11 @@ export const detachedElectrodeMissing = defineRule({
   cites: [{ section: '250.32(A)' }], triggers: ['replaced', 'new'], remedies: ['building-electrode', 'ground-rod-only'],
   traps: ['One branch circuit with a grounding conductor needs none', 'The electrode does not replace the grounding conductor of the feeder'],
   judge(building, c) {
-    const isDetached = c.ask(building, 'isDetached')
+    const isDetached = c.ask(building.facts.isDetached)
     if (isDetached === false) return c.na(say('Part of the main building'))
-    const fed = c.ask(building, 'fedThrough')
+    const fed = c.ask(building.facts.fedThrough)
     if (fed === 'one branch circuit with a ground' || fed === 'nothing') return c.na(say('Fed by {fed}', { fed }))
-    const electrode = c.ask(building, 'electrode')
+    const electrode = c.ask(building.facts.electrode)
     if (isDetached === undefined || fed === undefined) return c.undecided(say('What feeds the building has not been seen'))
     if (electrode === undefined) return c.undecided(say('Nobody has looked for an electrode'))
     return electrode === 'found' ? c.clear(say('An electrode of its own')) : c.fault(say('Fed by {fed}, and no electrode found', { fed }), { danger: 2 })

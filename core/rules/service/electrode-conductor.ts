@@ -22,13 +22,13 @@ export const electrodeConductor = defineRule({
     c.rest(role.rests)
     if (role.value === undefined) return c.undecided(say('Which enclosure is the service disconnect is not settled'))
     if (role.value !== 'service') return c.na(say('Not the service disconnect'))
-    const seen = c.ask(enclosure, 'electrodes')
+    const seen = c.ask(enclosure.facts.electrodes)
     if (seen === 'none found') return c.fault(say('No electrode conductor found at the service'), { danger: 3 })
     if (seen === undefined) return c.undecided(say('Nobody has looked for the electrode conductor'))
-    const landings = c.site.all.electrode.map(e => ({ electrode: e, at: c.ask(e, 'landsIn') }))
+    const landings = c.site.all.electrode.map(e => ({ electrode: e, at: c.ask(e.facts.landsIn) }))
     const electrodes = landings.filter(x => x.at === enclosure.id).map(x => x.electrode)
     // One whose landing nobody has followed may land here: it opens the judgement, and turns nothing.
-    const adrift = landings.filter(x => x.at === undefined).map(x => c.lack(x.electrode, 'landsIn'))
+    const adrift = landings.filter(x => x.at === undefined).map(x => x.electrode.facts.landsIn)
     if (electrodes.length === 0) return c.undecided(say('It is there, and where it goes has not been recorded'), [], adrift.length ? adrift : [{ state: 'unseen', subject: enclosure.id, field: 'electrodes' }])
     let isOpen = adrift.length > 0
     for (const electrode of electrodes) {
@@ -36,22 +36,22 @@ export const electrodeConductor = defineRule({
       if (found === 'open') isOpen = true
       else if (found) return c.fault(found.fault, { danger: found.danger })
     }
-    const types = electrodes.map(e => c.ask(e, 'type'))
+    const types = electrodes.map(e => c.ask(e.facts.type))
     if (adrift.length === 0 && types.every(t => t === 'water pipe')) return c.fault(say('The water pipe is the only electrode: it wants another beside it'), { danger: 2 })
     // Rods, plates and pipes of one's own driving are enough alone only at a low resistance; others need no measuring.
     const driven = electrodes.filter((_, i) => types[i] === 'rod' || types[i] === 'plate')
     if (types.every(t => t === 'rod' || t === 'plate' || t === 'water pipe' || t === undefined) && driven.length > 0 && types.filter(t => t !== 'water pipe').length === driven.length) {
-      const ohms = driven.map(e => c.ask(e, 'ohms'))
+      const ohms = driven.map(e => c.ask(e.facts.ohms))
       if (!ohms.some(o => o !== undefined && o <= SINGLE_ROD_OHMS)) {
-        const counts = driven.map(e => c.ask(e, 'rods') ?? (types[electrodes.indexOf(e)] === 'plate' ? 1 : undefined))
-        const spacings = driven.map(e => c.ask(e, 'spacingFt'))
+        const counts = driven.map(e => c.ask(e.facts.rods) ?? (types[electrodes.indexOf(e)] === 'plate' ? 1 : undefined))
+        const spacings = driven.map(e => c.ask(e.facts.spacingFt))
         const near = spacings.find(x => x !== undefined && x < ROD_SPACING_FT)
         const count = counts.reduce<number>((n, x) => n + (x ?? 1), 0)
         if (count > 1 && near !== undefined) return c.fault(say('Rods {spacing} ft apart: less than {least} ft', { spacing: near, least: ROD_SPACING_FT }), { danger: 1 })
         if (counts.includes(undefined)) isOpen = true
         else if (count === 1) {
           const only = ohms[0]
-          if (only === undefined) return c.undecided(say('One rod, and its resistance has not been measured: measure it or drive a second'), [], [c.lack(driven[0]!, 'ohms'), ...adrift])
+          if (only === undefined) return c.undecided(say('One rod, and its resistance has not been measured: measure it or drive a second'), [], [driven[0]!.facts.ohms, ...adrift])
           if (adrift.length === 0) return c.fault(say('One rod of {ohms} Ω: more than {most} Ω wants a second', { ohms: only, most: SINGLE_ROD_OHMS }), { danger: 2 })
         } else if (spacings.every(x => x === undefined)) isOpen = true
       }
@@ -61,19 +61,19 @@ export const electrodeConductor = defineRule({
 })
 
 function look(electrode: Subject<'electrode'>, enclosure: Subject<'enclosure'>, c: Context): Found {
-  const type = c.ask(electrode, 'type')
-  const connection = c.ask(electrode, 'connection')
-  const isSpliced = c.ask(electrode, 'isSpliced')
-  const landsOn = c.ask(electrode, 'landsOn')
-  const size = c.ask(electrode, 'size')
-  const metal = c.ask(electrode, 'metal')
-  const service = c.ask(enclosure, 'serviceSize')
-  const serviceMetal = c.ask(enclosure, 'serviceMetal')
+  const type = c.ask(electrode.facts.type)
+  const connection = c.ask(electrode.facts.connection)
+  const isSpliced = c.ask(electrode.facts.isSpliced)
+  const landsOn = c.ask(electrode.facts.landsOn)
+  const size = c.ask(electrode.facts.size)
+  const metal = c.ask(electrode.facts.metal)
+  const service = c.ask(enclosure.facts.serviceSize)
+  const serviceMetal = c.ask(enclosure.facts.serviceMetal)
   if (landsOn === 'isolated bar' || landsOn === 'nothing') return { fault: say('The electrode conductor lands on {where}: it ties nothing', { where: landsOn === 'nothing' ? 'nothing' : 'an isolated bar' }), danger: 3 }
   if (connection === 'loose' || connection === 'corroded' || connection === 'not a listed clamp') return { fault: say('Electrode connection: {connection}', { connection }), danger: 2 }
   if (isSpliced) return { fault: say('Electrode conductor spliced other than by crimp or weld'), danger: 2 }
   if (type === 'water pipe') {
-    const isJumpered = c.ask(electrode, 'isJumpered')
+    const isJumpered = c.ask(electrode.facts.isJumpered)
     if (isJumpered === false) return { fault: say('No jumper round the meter or filter: taking it out opens the electrode'), danger: 2 }
     if (isJumpered === undefined) return 'open'
   }

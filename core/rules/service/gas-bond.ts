@@ -8,10 +8,10 @@ export const gasBond = defineRule({
   cites: [{ section: '250.104(B)' }], triggers: ['replaced', 'new'], remedies: ['bond-piping', 'appliance-ground-for-gas'],
   traps: ['Rigid pipe may rely on the grounding conductor of the appliance', 'Corrugated tubing wants a bond beyond this: a rule of its own'],
   judge(premises, c) {
-    const piping = c.ask(premises, 'gasPiping')
+    const piping = c.ask(premises.facts.gasPiping)
     if (piping === 'none') return c.na(say('No gas'))
-    const found = c.ask(premises, 'gasBond')
-    const byAppliance = c.ask(premises, 'doGasAppliancesHaveGround')
+    const found = c.ask(premises.facts.gasBond)
+    const byAppliance = c.ask(premises.facts.doGasAppliancesHaveGround)
     if (piping === undefined) return c.undecided(say('Nobody has looked for gas piping'))
     if (found === 'found') return bondTo('gas piping', c)
     if (byAppliance) return found === undefined ? c.undecided(say('The appliance grounds it; whether there is also a bond has not been seen')) : c.clear(say('Bonded by the grounding conductor of the appliance'))

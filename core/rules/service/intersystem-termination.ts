@@ -7,7 +7,7 @@ export const intersystemTermination = defineRule({
   cites: [{ section: '250.94' }], since: 2008, triggers: ['replaced', 'new'], remedies: ['fit-intersystem'],
   traps: ['Before the 2008 edition it was no rule: for the record', 'An exposed raceway or electrode conductor may serve in older houses'],
   judge(premises, c) {
-    const point = c.ask(premises, 'intersystem')
+    const point = c.ask(premises.facts.intersystem)
     if (point === undefined) return c.undecided(say('Nobody has looked for it'))
     return point === 'none found' ? c.fault(say('None found'), { danger: 1 }) : c.clear(say('Found: {point}', { point }))
   },

@@ -11,10 +11,10 @@ export const racewayBonding = defineRule({
     c.rest(role.rests)
     if (role.value === undefined) return c.undecided(say('Which enclosure is the service disconnect is not settled'))
     if (role.value === 'load') return c.na(say('After the service disconnect'))
-    const raceway = c.ask(enclosure, 'serviceRaceway')
+    const raceway = c.ask(enclosure.facts.serviceRaceway)
     if (raceway === undefined) return c.undecided(say('What the service conductors run in has not been seen'))
     if (raceway !== 'metal raceway') return c.na(say('No metal service raceway'))
-    const bond = c.ask(enclosure, 'racewayBond')
+    const bond = c.ask(enclosure.facts.racewayBond)
     if (bond === undefined) return c.undecided(say('Whether it is bonded has not been seen'))
     return bond === 'plain locknuts' || bond === 'nothing' ? c.fault(say('Metal service raceway on {bond}', { bond }), { danger: 3 }) : c.clear(say('Bonded by {bond}', { bond }))
   },

@@ -9,7 +9,7 @@ export const serviceDrop = defineRule({
   cites: [{ section: '230.24' }, { section: '230.26' }, { section: '230.28' }, { section: '230.54' }], triggers: [], remedies: ['call-utility'],
   traps: ['Do not touch: the utility owns it and it is live', 'Underground service has none'],
   judge(premises, c) {
-    const drop = c.ask(premises, 'serviceDrop')
+    const drop = c.ask(premises.facts.serviceDrop)
     if (drop === undefined) return c.undecided(say('Nobody has looked up'))
     if (drop === 'underground') return c.na(say('Underground service'))
     return drop === 'sound' ? c.clear(say('Sound, seen from the ground')) : c.fault(say('Service drop: {drop}', { drop }), { danger: DANGER[drop] })

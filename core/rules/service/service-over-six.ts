@@ -11,18 +11,18 @@ export const serviceOverSix = defineRule({
     c.rest(role.rests)
     if (role.value === undefined) return c.undecided(say('Which enclosure is the service disconnect is not settled'))
     if (role.value !== 'service') return c.na(say('Not the service disconnect'))
-    const kind = c.ask(enclosure, 'mainKind')
+    const kind = c.ask(enclosure.facts.mainKind)
     if (kind === 'main breaker' || kind === 'fused main') return c.clear(say('One main'))
-    const hands = c.ask(enclosure, 'upperMains')
+    const hands = c.ask(enclosure.facts.upperMains)
     if (hands !== undefined && hands > 6) return c.fault(say('{hands} hand movements to shut everything off', { hands }), { danger: 2, compare: { left: hands, leftLabel: 'hand movements', sign: '>', right: 6, rightLabel: 'allowed', unit: '' } })
     if (hands === undefined || kind === undefined) return c.undecided(say('The handles have not been counted'))
     if (hands > 1) {
-      const apart = c.ask(enclosure, 'areDisconnectsApart')
+      const apart = c.ask(enclosure.facts.areDisconnectsApart)
       if (apart === undefined) return c.undecided(say('Whether each has a compartment of its own has not been seen'))
       if (!apart) {
         const years = c.site.yearsOf(enclosure)
         c.rest(years.rests)
-        const work = c.ask(enclosure, 'work')
+        const work = c.ask(enclosure.facts.work)
         if (years.from < 2020 && work !== 'replaced' && work !== 'new') {
           if (work === undefined || (years.to >= 2020)) return c.undecided(say('{hands} mains in one enclosure: right before the 2020 edition, and its year is open', { hands }))
           return c.clear(say('{hands} mains in one enclosure, from before the 2020 edition', { hands }))

@@ -11,7 +11,7 @@ export const surgeProtector = defineRule({
     c.rest(role.rests)
     if (role.value === undefined) return c.undecided(say('Which enclosure is the service disconnect is not settled'))
     if (role.value !== 'service') return c.na(say('Not the service disconnect'))
-    const surge = c.ask(enclosure, 'surge')
+    const surge = c.ask(enclosure.facts.surge)
     if (surge === undefined) return c.undecided(say('Nobody has looked for it'))
     return surge === 'present' ? c.clear(say('Present, and signals well')) : c.fault(surge === 'none' ? say('No surge protector') : say('The surge protector signals failure'), { danger: 1 })
   },

@@ -8,9 +8,9 @@ export const waterBond = defineRule({
   cites: [{ section: '250.104(A)' }], triggers: ['replaced', 'new'], remedies: ['bond-piping'],
   traps: ['A plastic main with metal pipes inside still wants the bond', 'The bond is no larger than the table for the electrode conductor asks'],
   judge(premises, c) {
-    const piping = c.ask(premises, 'waterPiping')
+    const piping = c.ask(premises.facts.waterPiping)
     if (piping === 'plastic' || piping === 'none') return c.na(say('No metal water piping'))
-    const found = c.ask(premises, 'waterBond')
+    const found = c.ask(premises.facts.waterBond)
     if (piping === undefined) return c.undecided(say('What the water pipes are made of has not been seen'))
     if (found === undefined) return c.undecided(say('Nobody has looked for the bond'))
     if (found === 'none found') return c.fault(say('Metal water piping, and no bond found'), { danger: 3 })

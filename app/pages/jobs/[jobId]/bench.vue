@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { labelOf, SUMS, sumById, valueOf, type AnyValue, type Diagnosis, type Identity, type Subject } from '#core'
+import { factAt, labelOf, SUMS, sumById, valueOf, type AnyValue, type Diagnosis, type Identity, type Subject } from '#core'
 
 const { job, problem, isLoading, load } = useOpenJob()
 const route = useRoute()
@@ -44,10 +44,9 @@ function take(source: string) {
   from.value = source
   const subject = job.house.subjects.get(source)
   if (!subject) return
-  const facts = subject.facts as Record<string, { state: string, value?: unknown } | undefined>
   const next: Record<string, unknown> = {}
   for (const [input, field] of SAME[id.value] ?? []) {
-    const fact = facts[field]
+    const fact = factAt(subject, field)
     const options = BENCH[id.value]!.find(f => f.key === input)?.options
     if (fact?.state === 'known' && (!options || options.includes(fact.value as string)) && !Array.isArray(fact.value)) next[input] = fact.value
   }
