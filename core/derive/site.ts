@@ -19,6 +19,8 @@ export class Site {
   readonly premises: Subject<'premises'>
   readonly edition: Edition
   readonly visitYear: number
+  /** Day of the visit, year-month-day; the last day of the visit year where nobody said. */
+  readonly visitedOn: string
   readonly #children = new Map<string, Subject[]>()
   readonly #circuitsOf = new Map<string, Subject<'circuit'>[]>()
   readonly #pointsOf = new Map<string, Subject<'point'>[]>()
@@ -37,21 +39,36 @@ export class Site {
   readonly labels = new Map<Subject, string>()
   readonly #upstream = new Map<string, Walked<Upstream>>()
 
-  constructor(readonly house: House) {
+  readonly #under = new Map<Edition, Site>()
+  /** What local law changes, by rule. The last one recorded for a rule stands. 90.4. */
+  readonly amendments: ReadonlyMap<string, Subject<'amendment'>>
+
+  constructor(readonly house: House, underEdition?: Edition) {
     const all = this.all = {
-      premises: [], building: [], room: [], enclosure: [], bar: [], screw: [], breaker: [], feeder: [], electrode: [], bond: [], photo: [], circuit: [], segment: [], exposure: [], point: [],
+      premises: [], building: [], room: [], enclosure: [], bar: [], screw: [], breaker: [], feeder: [], electrode: [], bond: [], photo: [], amendment: [], circuit: [], segment: [], exposure: [], point: [],
     } as ByKind
     for (const subject of house.subjects.values()) {
       (all[subject.kind] as Subject[]).push(subject)
       if (subject.parent !== null) add(this.#children, subject.parent, subject)
     }
     this.premises = all.premises[0] ?? { id: PREMISES_ID, kind: 'premises', parent: null, born: '', facts: unseenFacts('premises', PREMISES_ID) }
-    this.edition = valueOf(this.premises, 'edition') ?? EDITIONS.at(-1)!
+    this.edition = underEdition ?? valueOf(this.premises, 'edition') ?? EDITIONS.at(-1)!
+    this.amendments = new Map(all.amendment.map(a => [valueOf(a, 'rule') ?? '', a]))
+    const visited = valueOf(this.premises, 'visitedOn')
     this.visitYear = Number((valueOf(this.premises, 'visitedOn') ?? '').slice(0, 4)) || EDITIONS.at(-1)! + 3
+    this.visitedOn = /^\d{4}-\d\d-\d\d$/.test(visited ?? '') ? visited! : `${this.visitYear}-12-31`
     for (const circuit of all.circuit) keyed(this.#circuitsOf, valueOf(circuit, 'fedBy'), circuit)
     for (const point of all.point) keyed(this.#pointsOf, valueOf(point, 'circuit'), point)
     for (const feeder of all.feeder) keyed(this.#feedersFrom, valueOf(feeder, 'from'), feeder)
     for (const enclosure of all.enclosure) keyed(this.#enclosuresOn, valueOf(enclosure, 'fedFrom'), enclosure)
+  }
+
+  /** The same house judged by another edition, for a rule that local law keeps at one. */
+  under(edition: Edition): Site {
+    if (edition === this.edition) return this
+    let site = this.#under.get(edition)
+    if (!site) this.#under.set(edition, site = new Site(this.house, edition))
+    return site
   }
 
   get<K extends Kind>(id: string | undefined, kind: K): Subject<K> | undefined {

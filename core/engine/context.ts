@@ -12,7 +12,7 @@ const ASSUMED = say('Rests on something only assumed: an assumption may raise an
 const NOT_SEEN = say('Not enough has been seen')
 const OPEN: Detail = { lacks: 'open' }
 
-interface FaultDetail { danger: Danger, compare?: Comparison, working?: readonly Step[], since?: number, lawfulBefore?: number, remark?: Step }
+interface FaultDetail { danger: Danger, compare?: Comparison, working?: readonly Step[], since?: number, lawfulBefore?: number, isSinceOpen?: boolean, remark?: Step }
 
 /**
  * What a rule sees: the site, and a reader that notes every fact asked for, so that evidence and
@@ -67,6 +67,12 @@ export class Context {
   clear(why: Step, working?: readonly Step[], compare?: Comparison): Clear | Undecided {
     if (this.restsOnAssumption) return this.assumed(working)
     return this.ruling('clear', why, working, compare && { compare }) as Clear
+  }
+
+  /** The rule is kept by something that was lawful when made and may stay: clear, and put on record with what it means. */
+  mayStay(why: Step, means: Step, working?: readonly Step[]): Clear | Undecided {
+    if (this.restsOnAssumption) return this.assumed(working)
+    return this.ruling('clear', why, working, { mayStay: means }) as Clear
   }
 
   /** Undecided on the given facts, or on everything asked for that is not known. */

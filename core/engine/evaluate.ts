@@ -1,5 +1,5 @@
 import { Site } from '../derive/site'
-import type { House, Subject } from '../model/house'
+import { valueOf, type House, type Subject } from '../model/house'
 import { Context } from './context'
 import type { Rule } from './rule'
 import { say } from './say'
@@ -44,20 +44,43 @@ export function evaluate(house: House | Site, rules: readonly Rule[]): Result[] 
   return results
 }
 
+/** One rule on one thing, by the edition in force or by what local law says of this rule. */
 export function judgeOne(rule: Rule, subject: Subject, context: Context): Result {
+  const amendment = context.site.amendments.size > 0 ? context.site.amendments.get(rule.id) : undefined
+  if (amendment && !rule.isHazard) return judgeAmended(rule, subject, context, amendment)
   context.begin()
-  let verdict: Verdict
+  return new Result(rule, subject, gated(rule, attempt(rule, subject, context), context.site.edition), context.site)
+}
+
+/** Local law can take a rule away or hold another edition of it; it takes away no hazard. 90.4. */
+function judgeAmended(rule: Rule, subject: Subject, context: Context, amendment: Subject<'amendment'>): Result {
+  context.begin()
+  const law = [amendment.facts.rule, amendment.facts.effect, amendment.facts.asIn, amendment.facts.source]
+  const effect = context.ask(amendment.facts.effect)
+  const asIn = effect === 'as in another edition' ? context.ask(amendment.facts.asIn) : undefined
+  const source = valueOf(amendment, 'source') ?? 'a local amendment'
+  if (effect === 'not enforced here') return new Result(rule, subject, context.na(say('Not enforced here: {source}', { source })), context.site)
+  if (asIn === undefined) return new Result(rule, subject, context.undecided(say('Local law changes this rule ({source}); how has not been read', { source })), context.site)
+  const site = context.site.under(asIn)
+  const inner = new Context(site)
+  inner.begin()
+  inner.rest(law.filter(f => f.state === 'known'))
+  return new Result(rule, subject, gated(rule, attempt(rule, subject, inner), asIn), site)
+}
+
+/** A rule that throws is undecided with its error attached. */
+function attempt(rule: Rule, subject: Subject, context: Context): Verdict {
   try {
-    verdict = rule.judge(subject as never, context)
+    return rule.judge(subject as never, context)
   } catch (error) {
-    verdict = { outcome: 'undecided', why: say('The rule could not be worked out; this is a defect of the program'), working: [], asked: context.asked, missing: [], defect: String(error) }
+    return { outcome: 'undecided', why: say('The rule could not be worked out; this is a defect of the program'), working: [], asked: context.asked, missing: [], defect: String(error) }
   }
-  // A rule newer than the edition in force is no rule here; a hazard stands regardless.
-  if (verdict.outcome === 'fault' && !rule.isHazard) {
-    const since = verdict.since ?? rule.since
-    if (since !== undefined && since > context.site.edition) {
-      verdict = { outcome: 'n/a', why: say('Required from {since}; the edition in force here is {edition}', { since, edition: context.site.edition }), working: [], asked: verdict.asked }
-    }
-  }
-  return new Result(rule, subject, verdict, context.site)
+}
+
+/** A rule newer than the edition in force is no rule here; a hazard stands regardless. */
+function gated(rule: Rule, verdict: Verdict, edition: number): Verdict {
+  if (verdict.outcome !== 'fault' || rule.isHazard) return verdict
+  const since = verdict.since ?? rule.since
+  if (since === undefined || since <= edition) return verdict
+  return { outcome: 'n/a', why: say('Required from {since}; the edition in force here is {edition}', { since, edition }), working: [], asked: verdict.asked }
 }

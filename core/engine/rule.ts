@@ -26,6 +26,8 @@ export interface Rule<K extends Kind = Kind> {
   /** True where the thing is dangerous or defective whatever the code said. */
   readonly isHazard?: boolean
   readonly triggers: readonly Trigger[]
+  /** Edition from which a trigger brings this rule along, where that is later than the rule itself. */
+  readonly triggersSince?: Readonly<Partial<Record<Trigger, number>>>
   readonly remedies: readonly string[]
   /** Exceptions and easy mistakes the rule knows about, in plain words. */
   readonly traps: readonly string[]

@@ -29,11 +29,14 @@ export function standingOf(rule: Rule, fault: Fault, subject: Subject, site: Sit
     return { kind: 'broken when made', why: say('No year of this part makes it lawful'), turningYears: [], rests: [] }
   }
   if (years.from >= turn) return { kind: 'broken when made', why: say('Put in {span}; required since {turn}', { span, turn }), turningYears: [], rests }
-  if (work !== undefined && work !== 'none' && (rule.triggers as readonly string[]).includes(work)) {
+  if (work !== undefined && work !== 'none' && triggersOf(rule, site).includes(work)) {
     return { kind: 'met by the work', why: say('Being {work} now: the rule of today applies', { work: work === 'new' ? 'newly made' : work }), turningYears: [], rests }
   }
+  if (fault.isSinceOpen && years.from < turn) {
+    return { kind: 'depends on the year', why: say('Required since {turn} at the latest; when it began is not settled, and the part is of {span}', { turn, span }), turningYears: [turn], rests }
+  }
   if (years.to < turn) {
-    return { kind: 'allowed to stay', why: say('Put in {span}, required since {turn}; {trigger}', { span, turn, trigger: triggerText(rule) }), turningYears: [], rests }
+    return { kind: 'allowed to stay', why: say('Put in {span}, required since {turn}; {trigger}', { span, turn, trigger: triggerText(triggersOf(rule, site)) }), turningYears: [], rests }
   }
   return { kind: 'depends on the year', why: say('Before {turn} it was lawful when made, from {turn} not; the part is of {span}', { turn, span }), turningYears: [turn], rests }
 }
@@ -46,7 +49,12 @@ function workOn(subject: Subject, site: Site): string | undefined {
   return undefined
 }
 
-function triggerText(rule: Rule): string {
-  if (rule.triggers.length === 0) return 'may stay as it is'
-  return `must be met once it is ${rule.triggers.map(t => t === 'new' ? 'newly made' : t).join(' or ')}`
+/** The work that brings the rule along under the edition in force. */
+function triggersOf(rule: Rule, site: Site): readonly string[] {
+  return rule.triggers.filter(t => (rule.triggersSince?.[t] ?? 0) <= site.edition)
+}
+
+function triggerText(triggers: readonly string[]): string {
+  if (triggers.length === 0) return 'may stay as it is'
+  return `must be met once it is ${triggers.map(t => t === 'new' ? 'newly made' : t).join(' or ')}`
 }

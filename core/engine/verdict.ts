@@ -26,10 +26,17 @@ export interface Fault extends Common {
   readonly since?: number
   /** The thing was lawful when made in years before this one, whatever the edition. */
   readonly lawfulBefore?: number
+  /** When the rule began is not settled: it may be older than `since`. */
+  readonly isSinceOpen?: boolean
   /** Facts that would have settled more than this verdict needed. */
   readonly remark?: Step
 }
-export interface Clear extends Common { readonly outcome: 'clear', readonly compare?: Comparison }
+export interface Clear extends Common {
+  readonly outcome: 'clear'
+  readonly compare?: Comparison
+  /** Lawful when made and may stay, but no longer made so: recorded, with its risk and its trigger. */
+  readonly mayStay?: Step
+}
 export interface Undecided extends Common {
   readonly outcome: 'undecided'
   /** The facts to look at, most telling first. Never empty, unless a rule crashed. */
@@ -45,6 +52,8 @@ export interface Detail {
   readonly compare?: Comparison
   readonly since?: number
   readonly lawfulBefore?: number
+  readonly isSinceOpen?: boolean
+  readonly mayStay?: Step
   readonly remark?: Step
   /** Facts to look at: a list, or which of the asked ones. */
   readonly lacks?: readonly FactRef[] | 'open' | 'assumed'
@@ -60,6 +69,8 @@ export class Ruling {
   get compare(): Comparison | undefined { return this.detail?.compare }
   get since(): number | undefined { return this.detail?.since }
   get lawfulBefore(): number | undefined { return this.detail?.lawfulBefore }
+  get isSinceOpen(): boolean | undefined { return this.detail?.isSinceOpen }
+  get mayStay(): Step | undefined { return this.detail?.mayStay }
   get remark(): Step | undefined { return this.detail?.remark }
   get missing(): readonly FactRef[] {
     const lacks = this.detail?.lacks

@@ -13,7 +13,7 @@ const on = (space: number, ratingAmps: number, circuit: Node | undefined, more: 
 const spots = (circuit: string, room: string, count: number, more: Node = {}): Node[] => Array.from({ length: count }, (_, i) => ({
   id: `${circuit}-${i + 1}`, name: `${room} ${i + 1}`, room: `room-${room.toLowerCase().replaceAll(' ', '-')}`, type: 'receptacle', slots: 'three', deviceAmps: 15, lamps: 'correct', ground: 'connected', protection: 'none', condition: 'sound', metal: 'copper', after: i === 0 ? 'panel' : `${circuit}-${i}`, ...more,
 }))
-const room = (name: string, use: string): Node => ({ id: `room-${name.toLowerCase().replaceAll(' ', '-')}`, name, use })
+const room = (name: string, use: string, more: Node = {}): Node => ({ id: `room-${name.toLowerCase().replaceAll(' ', '-')}`, name, use, ...more })
 
 export function bakehouse(): Node {
   const seen = { type: 'panel', numbering: 'odd left, even right', cover: 'in place', coverScrews: 'all blunt', openings: 0, corrosion: 'none', location: 'ordinary', hasSecondSource: false, hasTripRecord: false }
@@ -24,7 +24,7 @@ export function bakehouse(): Node {
       allowedToStay: 'recommend upgrade', aluminiumSchool: 'strict', citeSections: true, supply: measured('120/240 V single phase', 'multimeter'), waterPiping: 'metal', waterBond: 'none found',
     },
     buildings: [
-      { id: 'bakehouse', name: 'Bakehouse', isDetached: false, yearBuilt: told(1938), rooms: [room('Oven room', 'utility'), room('Shop', 'living'), room('Kitchen', 'kitchen'), room('Flat', 'living'), room('Flat bath', 'bathroom')],
+      { id: 'bakehouse', name: 'Bakehouse', isDetached: false, yearBuilt: told(1938), rooms: [room('Oven room', 'utility'), room('Shop', 'living'), room('Kitchen', 'kitchen'), room('Flat', 'living'), room('Flat bath', 'bathroom', { ownCircuit: 'missing' })],
         enclosures: [
           { id: 'meter', name: 'Meter', type: 'meter', place: 'outdoors', fedFrom: 'utility', openings: 0, corrosion: 'none' },
           { id: 'oven', name: 'Oven panel', ...seen, place: 'indoors', marking: 'service disconnect', mainKind: 'main breaker', mainAmps: read(125), busAmps: read(200), bus: 'three phase', thirdLeg: measured('jumpered to another leg', 'multimeter'), isJumperListed: false, spaces: 18, bondMeans: 'strap', directory: 'vague', contradictions: 0, year: told(1951), protectiveBreakers: 'none made',
@@ -32,7 +32,7 @@ export function bakehouse(): Node {
             feeder: { id: 'service', from: 'meter', size: '2', metal: 'aluminium', wiring: 'steel conduit', egc: 'metal raceway or armour', carriesWholeDwelling: true, insulationC: 75, terminalsC: 75, year: told(1951) },
             bars: [{ id: 'oven-neutral', role: 'common', isBondedToEnclosure: true, screws: 20, areAllScrewsSeen: true, screwList: Array.from({ length: 10 }, (_, i) => ({ position: i + 1, neutrals: 1, grounds: 0 })) }],
             breakers: [
-              on(1, 20, { id: 'shop', label: 'Shop receptacles', supplies: 'receptacles', sharesNeutralWith: ['kitchen'], feedsLineToLine: false, isOnOneYoke: false, isGroupedInPanel: false, year: told(1951), segments: [pipe('12')], points: spots('shop', 'Shop', 4, { ground: 'metal raceway or armour', groundOhms: measured(0.4, 'branch analyser') }) }, { handleTie: 'not tied', temperatureC: measured(27, 'infrared thermometer') }),
+              on(1, 20, { id: 'shop', label: 'Shop receptacles', supplies: 'receptacles', sharesNeutralWith: ['kitchen'], feedsLineToLine: false, isOnOneYoke: false, isGroupedInPanel: false, year: told(1951), segments: [pipe('12', { isColourMadeWhite: false })], points: spots('shop', 'Shop', 4, { ground: 'metal raceway or armour', groundOhms: measured(0.4, 'branch analyser') }) }, { handleTie: 'not tied', temperatureC: measured(27, 'infrared thermometer') }),
               on(3, 20, { id: 'kitchen', label: 'Kitchen', supplies: 'receptacles', requiredUse: 'kitchen small-appliance', sharesNeutralWith: ['shop'], feedsLineToLine: false, isGroupedInPanel: false, year: told(1951), segments: [pipe('12', { name: 'shared pipe' })], points: spots('kitchen', 'Kitchen', 3, { ground: 'metal raceway or armour', groundOhms: measured(0.5, 'branch analyser') }) }, { handleTie: 'not tied', temperatureC: measured(26, 'infrared thermometer') }),
               on(2, 70, undefined, { label: 'Flat', role: 'feeder', poles: 2, handleTie: 'common trip' }),
               on(5, 15, { id: 'shop-lights', label: 'Shop lights', supplies: 'lighting', year: told(1951), segments: [pipe('14')], points: [{ id: 'sl-1', name: 'Shop light', room: 'room-shop', type: 'luminaire', after: 'panel' }] }, { half: 'a' }),
@@ -60,12 +60,13 @@ export function bakehouse(): Node {
           breakers: [on(1, 15, { id: 'store-lights', label: 'Store lights', supplies: 'receptacles and lighting', requiredUse: blocked('use of the store not settled'), year: told(1964), segments: [nm('14', { wiring: 'UF', year: told(1964), isWhiteHot: blocked('live behind the missing cover'), insulation: blocked('live behind the missing cover'), entry: blocked('live behind the missing cover') })], points: spots('store-lights', 'Flour store', 2) }, { half: 'a', fitsPanel: blocked('label gone'), termination: blocked('live behind the missing cover') })] },
         { id: 'yard', name: 'Hoist panel', ...seen, place: 'indoors', mainKind: 'main lugs', busAmps: read(40), bus: 'three phase', thirdLeg: measured('jumpered to another leg', 'multimeter'), isJumperListed: read(true), spaces: 6, bondMeans: 'none', landings: 'on separate bars', directory: 'legible and specific', contradictions: 0, year: told(1951),
           feeder: { id: 'yard-feeder', from: 'oven/6', size: blocked('lugs behind a barrier'), metal: 'copper', wiring: 'steel conduit', egc: 'metal raceway or armour', insulationC: 60, terminalsC: 60, carriesWholeDwelling: false, year: told(1951) },
-          breakers: [on(1, 30, { id: 'hoist', label: 'Sack hoist', supplies: 'motor', nameplateMca: read(21), nameplateMocp: read(35), year: told(1951), segments: [pipe('10')], points: [{ id: 'hoist-1', name: 'Sack hoist', room: 'room-flour-store', type: 'hard-wired outlet', after: 'panel' }] }, { poles: 2, handleTie: 'common trip' })] }] },
+          breakers: [on(1, 30, { id: 'hoist', label: 'Sack hoist', supplies: 'motor', nameplateMca: read(21), nameplateMocp: read(35), year: told(1951), segments: [pipe('10', { isColourMadeWhite: true })], points: [{ id: 'hoist-1', name: 'Sack hoist', room: 'room-flour-store', type: 'hard-wired outlet', after: 'panel' }] }, { poles: 2, handleTie: 'common trip' })] }] },
       { id: 'yard-flat', name: 'Yard flat', isDetached: true, yearBuilt: told(1974), fedThrough: 'a feeder', rooms: [room('Yard flat room', 'living')],
         enclosures: [{ id: 'yard-service', name: 'Yard flat panel', ...seen, place: 'indoors', fedFrom: 'utility', marking: 'service disconnect', mainKind: 'split bus', bus: 'split bus', busAmps: read(100), spaces: 16, upperMains: 7, hasAddedUpper: true, bondMeans: 'screw', hasTripRecord: read(true), directory: 'legible and specific', year: told(1974), serviceSize: read('4'), serviceMetal: 'copper',
           bars: [{ id: 'yard-neutral', role: 'common', isBondedToEnclosure: true, screws: 12 }],
           breakers: [on(9, 20, { id: 'yard-rooms', label: 'Yard flat room', supplies: 'receptacles and lighting', year: told(1974), segments: [nm('12', { wiring: read('NM'), year: told(1974) })], points: spots('yard-rooms', 'Yard flat room', 3) })] }] },
     ],
+    amendments: [{ id: 'arc-fault', rule: 'afci-missing', effect: 'as in another edition', asIn: 2011, source: 'Lower Tansy ordinance 2015-4' }],
     electrodes: [
       { id: 'pipe', name: 'Water main in the cellar', type: 'water pipe', landsIn: 'oven', landsOn: 'neutral bar', size: gauge('8'), metal: 'copper', connection: 'corroded', isSpliced: false, isJumpered: false },
     ],

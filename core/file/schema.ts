@@ -38,6 +38,7 @@ const enclosure = z.strictObject({ ...facts('enclosure'), feeder: feeder.optiona
 const electrode = z.strictObject(facts('electrode'))
 const bond = z.strictObject(facts('bond'))
 const photo = z.strictObject(facts('photo'))
+const amendment = z.strictObject(facts('amendment'))
 const room = z.strictObject(facts('room'))
 const building = z.strictObject({ ...facts('building'), rooms: z.array(room).optional(), enclosures: z.array(enclosure).optional(), electrodes: z.array(electrode).optional() })
 
@@ -46,7 +47,7 @@ export const HouseFile = z.strictObject({
   corvit: z.literal(FILE_VERSION), form: z.literal('house'),
   premises: z.strictObject(facts('premises')).optional(),
   buildings: z.array(building).optional(), rooms: z.array(room).optional(), enclosures: z.array(enclosure).optional(),
-  electrodes: z.array(electrode).optional(), bonds: z.array(bond).optional(), photos: z.array(photo).optional(),
+  electrodes: z.array(electrode).optional(), bonds: z.array(bond).optional(), photos: z.array(photo).optional(), amendments: z.array(amendment).optional(),
   feeders: z.array(feeder).optional(), circuits: z.array(circuit).optional(), points: z.array(point).optional(),
 })
 export type HouseFile = z.infer<typeof HouseFile>

@@ -4,6 +4,7 @@
  */
 import { EDITIONS } from '../tables/editions'
 import { SIZES } from '../tables/ampacity'
+import { RULE_IDS } from './rule-ids'
 
 /** Stages of the walk, in the order people work. */
 export const STAGES = ['before', 'outside', 'cover on', 'cover off', 'sub-panel', 'trace', 'rooms', 'open box'] as const
@@ -98,14 +99,17 @@ export const FIELDS = {
   },
   room: {
     name: text('room', at('rooms', 'Name the room')),
-    use: choice('use of the room', ['bedroom', 'living', 'kitchen', 'bathroom', 'laundry', 'hallway', 'closet', 'garage', 'basement, finished', 'basement, unfinished', 'attic', 'crawl space', 'utility', 'outdoors', 'workshop', 'stairs', 'office'] as const, at('rooms', 'See what the room is used for')),
+    use: choice('use of the room', ['bedroom', 'living', 'kitchen', 'bathroom', 'laundry', 'hallway', 'closet', 'garage', 'basement, finished', 'basement, unfinished', 'attic', 'crawl space', 'utility', 'outdoors', 'workshop', 'stairs', 'office', 'boathouse', 'food preparation', 'damp or wet room'] as const, at('rooms', 'See what the room is used for')),
     hasSink: flag('sink, tub or shower in the room', at('rooms', 'See whether there is a sink, tub or shower, or one within 6 ft through the doorway')),
-    outlets: choice('outlets the room has to have', ['all there', 'gap along the wall', 'gap along the counter', 'no switched light at the exterior door'] as const, at('rooms', 'Walk the walls: no point farther than 6 ft from a receptacle; counter and exterior door', 'tape')),
+    sinkKind: choice('water in the room', ['wet-bar sink', 'laundry or utility sink', 'other sink', 'tub or shower'] as const, at('rooms', 'See what kind of sink, or whether it is a tub or shower')),
+    ownCircuit: choice('20 A circuits the room must have', ['there', 'missing'] as const, at('trace', 'Trace: two 20 A circuits for the kitchen counter, one for the laundry, one for bathroom receptacles, one for the garage', 'circuit tracer')),
+    outlets: choice('outlets the room has to have', ['all there', 'gap along the wall', 'gap along the counter', 'none at the peninsula or island', 'no switched light at the exterior door'] as const, at('rooms', 'Walk the walls: no point farther than 6 ft from a receptacle; counter and exterior door', 'tape')),
   },
   enclosure: {
     name: text('enclosure', at('cover on', 'Name the enclosure')),
     type: choice('kind of enclosure', ['meter', 'disconnect', 'panel'] as const, at('outside', 'See what it is')),
     place: choice('stands', ['indoors', 'outdoors'] as const, at('outside', 'See where it stands')),
+    room: ref('stands in', ['room'], at('cover on', 'Say which room it stands in')),
     fedFrom: ref('fed from', ['feeder'], at('cover off', 'Follow the supply conductors to where they start'), ['utility'] as const),
     marking: choice('marking as disconnect', ['service disconnect', 'not service equipment', 'none'] as const, at('outside', 'Read the label on the disconnect: is it marked as service disconnect, or as not service equipment?', 'flashlight')),
     mainKind: choice('main', ['main breaker', 'main lugs', 'split bus', 'fused main'] as const, at('cover off', 'See what the supply conductors land on')),
@@ -137,6 +141,7 @@ export const FIELDS = {
     widthIn: number('width of the enclosure', 'in', 4, 120, at('cover on', 'Measure the enclosure', 'tape')),
     door: choice('door or cover opens', ['90° or more', 'less than 90°', 'no door'] as const, at('cover on', 'Open the door as far as it goes')),
     isKeptClear: flag('space in front kept clear', at('cover on', 'See whether anything is stored or built in front of it')),
+    escape: choice('room to stand and get away', ['upright, with a step back', 'must sit or kneel', 'no way out past it'] as const, at('cover on', 'Stand in front as if to switch: upright, and with a way out if it goes wrong?')),
     serviceSize: choice('service conductor size', SIZES, at('cover off', 'Read the print of the service conductors; do not touch: they stay live', 'flashlight'), 'AWG'),
     serviceMetal: choice('service conductor metal', ['copper', 'aluminium'] as const, at('cover off', 'Read the print of the service conductors; do not touch: they stay live', 'flashlight')),
     serviceInsulationC: choice('service conductor insulation', [60, 75, 90] as const, at('cover off', 'Read the print of the service conductors; old rubber counts as 60; do not touch: they stay live', 'flashlight'), '°C'),
@@ -182,7 +187,7 @@ export const FIELDS = {
     conductorsOnTerminal: whole('conductors on one terminal', '', 0, 6, at('cover off', 'Count the conductors under the terminal', 'flashlight')),
     isMarkedForTwo: flag('marked for two conductors', at('cover off', 'Read the breaker: is its terminal marked for two conductors?', 'flashlight')),
     measuredLeg: choice('leg, measured', ['A', 'B', 'C'] as const, at('cover off', 'Measure between this terminal and a terminal of known leg: 240 V other leg, 0 V same', 'multimeter')),
-    termination: choice('condition at the terminal', ['sound', 'discoloured', 'melted', 'loose'] as const, at('cover off', 'Look at the terminal and insulation; power off, a gentle tug', 'tugging hand')),
+    termination: choice('condition at the terminal', ['sound', 'discoloured', 'melted', 'loose', 'buzzes or smells'] as const, at('cover off', 'Look at the terminal and insulation; power off, a gentle tug', 'tugging hand')),
     temperatureC: number('temperature at the terminal', '°C', -20, 300, at('cover off', 'Scan terminal and body of every breaker in one go, with the clamp reading of the same moment', 'infrared thermometer')),
     rescan: choice('second scan', ['no warmer than a neighbour at like load', 'warmer than a neighbour at like load', 'cooler after re-torque', 'as hot after re-torque'] as const, at('cover off', 'Scan terminal against body against a neighbour at like load; millivolts across the breaker under load; power off, re-torque, scan again', 'infrared thermometer')),
     isTwinSpace: flag('space marked for a twin', at('cover on', 'Read the label and look at the stab: is this space made for a twin?', 'flashlight')),
@@ -233,6 +238,12 @@ export const FIELDS = {
     heightPx: whole('height', 'px', 1, 20000, at('cover off', 'Height of the picture')),
     marks: text('marks on it', at('cover off', 'Arrows, circles and words drawn on it'), 4000),
   },
+  amendment: {
+    rule: choice('rule amended', RULE_IDS, at('before', 'Say which rule the local law changes')),
+    effect: choice('local law says', ['not enforced here', 'as in another edition'] as const, at('before', 'Read the local ordinance')),
+    asIn: choice('edition that holds for it', EDITIONS, at('before', 'Read the ordinance: which edition of this rule holds here?')),
+    source: text('ordinance', at('before', 'Cite it, so that others can look it up')),
+  },
   circuit: {
     label: text('circuit', at('trace', 'Name what it feeds')),
     fedBy: ref('fed by', ['breaker'], at('trace', 'Find which breaker kills it', 'circuit tracer')),
@@ -251,6 +262,8 @@ export const FIELDS = {
     isGroupedInPanel: flag('its conductors are grouped in the panel', at('cover off', 'See whether the hots and their neutral are tied together or enter in one cable')),
     nameplateMca: number('nameplate minimum circuit ampacity', 'A', 1, 200, at('outside', 'Read the nameplate of the unit; photograph it', 'flashlight')),
     nameplateMocp: number('nameplate maximum overcurrent protection', 'A', 5, 250, at('outside', 'Read the nameplate of the unit; photograph it', 'flashlight')),
+    nameplateDevice: choice('nameplate names', ['fuse or breaker', 'fuses only'] as const, at('outside', 'Read the nameplate: maximum fuse or circuit breaker, or maximum fuse alone?', 'flashlight')),
+    hasFusesAtUnit: flag('fuses in the disconnect of the unit', at('outside', 'Open the disconnect of the unit, power proved off: fuses, or only a switch?', 'screwdriver, power proved off')),
     applianceAmps: number('appliance rating', 'A', 0.5, 200, at('rooms', 'Read the nameplate: amperes, or watts divided by volts; photograph it', 'flashlight')),
     isDeviceMarked: flag('a largest device is marked on the appliance', at('rooms', 'Read the nameplate for a largest fuse or breaker', 'flashlight')),
     applianceMaxDevice: number('largest device marked on the appliance', 'A', 5, 250, at('rooms', 'Read the nameplate for a largest fuse or breaker', 'flashlight')),
@@ -266,15 +279,18 @@ export const FIELDS = {
     isExtended: flag('knob-and-tube extended or spliced to newer cable outside a box', at('rooms', 'Follow it to where newer cable begins', 'flashlight')),
     isNeutralFused: flag('neutral fused or switched', at('cover off', 'See whether a fuse or switch stands in the neutral', 'multimeter')),
     isWhiteHot: flag('a white or grey conductor is used as a hot', at('cover off', 'Look for a white conductor on a breaker or switch', 'flashlight')),
+    isSwitchLoop: flag('the white is the feed of a switch loop', at('open box', 'Follow the cable: does it only bring a feed down to a switch and the switched hot back?')),
+    isColourMadeWhite: flag('a coloured conductor re-marked white serves as neutral', at('cover off', 'In pipe: look for a coloured conductor with white tape on the neutral bar', 'flashlight')),
     isWhiteMarked: flag('the white hot is re-marked at every visible end', at('cover off', 'Look for tape or paint round the white at each end', 'flashlight')),
     insulation: choice('insulation condition', ['sound', 'brittle', 'frayed or bare', 'melted'] as const, at('cover off', 'Look at the insulation down to where it enters; do not flex brittle insulation', 'flashlight')),
-    entry: choice('entry fitting', ['clamp or bushing', 'none', 'not needed'] as const, at('cover off', 'Look at the entry: clamp, connector or bushing', 'flashlight')),
+    entry: choice('entry fitting', ['clamp or bushing', 'none', 'none, single-gang plastic box', 'jacket ends before the fitting', 'pipe end without insulating bushing', 'not needed'] as const, at('cover off', 'Look at the entry: clamp, connector or bushing; does the jacket reach ¼ in inside?', 'flashlight')),
+    fastenedAtBoxIn: number('fastened from the box at', 'in', 0, 120, at('open box', 'Measure from the plastic box to the first staple', 'tape')),
     surface: choice('surface of the bare end', ['copper colour', 'silver colour'] as const, at('cover off', 'Look at the bare end in white light', 'flashlight')),
     core: choice('metal under the surface', ['copper colour', 'silver colour'] as const, at('cover off', 'Power off and proved off: scrape lightly, or look at a fresh cut end', 'knife, power proved off')),
     legend: choice('print legend', ['CU', 'AL', 'CU-CLAD'] as const, at('cover off', 'Read the print on jacket or insulation', 'flashlight')),
     isSoft: flag('bends softly', at('cover off', 'Power off and proved off: aluminium bends with hardly a spring', 'tugging hand')),
     bareMm: number('bare diameter', 'mm', 0.5, 15, at('cover off', 'Power off and proved off: measure the bare conductor, one strand if stranded', 'caliper')),
-    workmanship: choice('how it lands', ['sound', 'nicked', 'wrapped anticlockwise', 'insulation under the screw', 'hooked in a straight clamp', 'too much bare', 'pulls loose on a gentle tug'] as const, at('cover off', 'Power off and proved off: look at each end where it lands, then a gentle tug', 'tugging hand')),
+    workmanship: choice('how it lands', ['sound', 'nicked', 'wrapped anticlockwise', 'insulation under the screw', 'paint under the screw', 'hooked in a straight clamp', 'too much bare', 'pulls loose on a gentle tug'] as const, at('cover off', 'Power off and proved off: look at each end where it lands, then a gentle tug', 'tugging hand')),
     tape: choice('tape as insulation', ['none', 'electrical', 'packing, masking or other'] as const, at('cover off', 'Look whether anything is insulated with tape, and with which', 'flashlight')),
     support: choice('cable fastened', ['within 12 in and every 4½ ft', 'not near the enclosure', 'spans too long', 'stapled on edge or too many'] as const, at('rooms', 'Follow the cable where it can be seen: basement, attic, garage', 'tape')),
     isFished: flag('fished in a finished wall or ceiling', at('rooms', 'See whether the hidden run was fished')),
@@ -293,13 +309,14 @@ export const FIELDS = {
     after: ref('next after', ['point'], at('trace', 'Find the point it is fed through', 'circuit tracer'), ['panel'] as const),
     room: ref('in room', ['room'], at('rooms', 'Say which room')),
     type: choice('kind of point', ['receptacle', 'switch', 'luminaire', 'junction box', 'hard-wired outlet', 'alarm'] as const, at('rooms', 'See what it is')),
-    slots: choice('slots', ['two', 'three', 'T-slot'] as const, at('rooms', 'Look at the face')),
+    slots: choice('slots', ['two', 'three', 'T-slot', '240 V'] as const, at('rooms', 'Look at the face')),
     deviceAmps: number('device rating', 'A', 10, 60, at('rooms', 'Read the rating on the strap or face')),
     isBoxOpened: flag('box opened', at('open box', 'Power off and proved off, take the device out of the box', 'screwdriver, power proved off')),
     ground: choice('equipment ground in the box', ['connected', 'present, not connected', 'metal raceway or armour', 'none'] as const, at('open box', 'Power off and proved off, open the box: is there a grounding conductor, and is it on the device?', 'screwdriver, power proved off')),
     lamps: choice('three-lamp tester says', ['correct', 'open ground', 'reversed', 'open neutral', 'open hot', 'hot and ground reversed'] as const, at('rooms', 'Plug in the three-lamp tester', 'three-lamp tester')),
     groundOhms: number('ground impedance', 'Ω', 0, 100000, at('rooms', 'Measure the ground impedance', 'branch analyser')),
     groundToEarthV: number('ground terminal to earth reference', 'V', 0, 300, at('rooms', 'Measure from the ground terminal to a proved ground on a long lead', 'multimeter, low impedance')),
+    groundClampA: number('current in the ground under load', 'A', 0, 50, at('open box', 'Clamp the grounding conductor while a load of 12 A runs on this outlet', 'clamp meter')),
     narrowToEarthV: number('narrow slot to earth reference', 'V', 0, 300, at('rooms', 'Measure from the narrow slot to a proved ground on a long lead', 'multimeter, low impedance')),
     neutralGroundRiseV: number('neutral-to-ground voltage under load', 'V', 0, 60, at('rooms', 'Load the outlet with 12 A or more and read neutral to ground', 'branch analyser')),
     hasNeutralGroundJumper: flag('jumper between neutral and ground at the device', at('open box', 'Power off and proved off, look for a wire or strap from the wide-slot screw to the green screw', 'screwdriver, power proved off')),
@@ -322,7 +339,7 @@ export const FIELDS = {
     isSingle: flag('a single receptacle, not a duplex', at('rooms', 'See whether one plug or two fit')),
     nameplateMca: number('nameplate minimum circuit ampacity of this unit', 'A', 1, 200, at('outside', 'Where several units share a circuit: read the nameplate of each; photograph it', 'flashlight')),
     nameplateMocp: number('nameplate maximum overcurrent protection of this unit', 'A', 5, 250, at('outside', 'Where several units share a circuit: read the nameplate of each; photograph it', 'flashlight')),
-    appliance: choice('feeds an appliance', ['none that needs a ground', 'refrigerator or freezer', 'washer', 'dryer', 'dishwasher', 'room air conditioner', 'disposer', 'computer', 'sump pump', 'aquarium', 'motor tool'] as const, at('rooms', 'See what is plugged in there')),
+    appliance: choice('feeds an appliance', ['none that needs a ground', 'refrigerator or freezer', 'washer', 'dryer', 'dishwasher', 'room air conditioner', 'disposer', 'computer', 'sump pump', 'aquarium', 'motor tool', 'range, oven or cooktop', 'microwave', 'heating or cooling unit', 'boat hoist'] as const, at('rooms', 'See what is plugged in there')),
     size: choice('conductor on the device', ['14', '12', '10', '8', '6'] as const, at('open box', 'Power off and proved off: gauge the conductor on the device', 'wire gauge'), 'AWG'),
     pushInMarking: choice('push-in terminals marked for', ['14 solid', '12 solid', 'stranded'] as const, at('open box', 'Read the strap: which conductors its push-in terminals take', 'flashlight')),
     isOneSize: flag('all conductors in the box of one size', at('open box', 'Gauge them: are all of one size?', 'wire gauge')),
@@ -343,6 +360,9 @@ export const FIELDS = {
     conductorsInBox: whole('conductors ending or spliced in the box', '', 0, 40, at('open box', 'Count the insulated conductors that end or are spliced in the box', 'screwdriver, power proved off')),
     groundsInBox: whole('grounding conductors in the box', '', 0, 20, at('open box', 'Count the grounding conductors in the box', 'screwdriver, power proved off')),
     largestInBox: choice('largest conductor in the box', ['14', '12', '10', '8', '6'] as const, at('open box', 'Gauge the largest conductor in the box', 'wire gauge'), 'AWG'),
+    conductors14InBox: whole('of them 14 AWG', '', 0, 40, at('open box', 'Where sizes differ: count the 14 AWG', 'wire gauge')),
+    conductors12InBox: whole('of them 12 AWG', '', 0, 40, at('open box', 'Where sizes differ: count the 12 AWG', 'wire gauge')),
+    conductors10InBox: whole('of them 10 AWG', '', 0, 40, at('open box', 'Where sizes differ: count the 10 AWG', 'wire gauge')),
     throughInBox: whole('conductors passing through unbroken', '', 0, 40, at('open box', 'Count the insulated conductors that pass through the box without a splice; a loop with 12 in. or more of slack counts twice', 'screwdriver, power proved off')),
     fittingsInBox: whole('studs and hickeys in the box', '', 0, 6, at('open box', 'Count the support fittings inside the box', 'screwdriver, power proved off')),
     yokesInBox: whole('device widths in the box', '', 0, 8, at('open box', 'Count the devices; one wider than 2 in. counts once per gang')),
@@ -350,7 +370,9 @@ export const FIELDS = {
     splice: choice('splices in the box', ['none', 'copper to copper', 'aluminium to aluminium', 'aluminium to copper'] as const, at('open box', 'Power off and proved off: which metals meet in the splices?', 'screwdriver, power proved off')),
     connector: choice('connector', ['twist-on', 'push-in', 'set-screw lug', 'crimped cold-weld', 'solder and tape', 'lever'] as const, at('open box', 'See what kind of connector joins them', 'screwdriver, power proved off')),
     connectorListing: choice('connector marked for', ['aluminium to copper', 'copper only'] as const, at('open box', 'Read the print on the connector or its package for metals and sizes', 'flashlight')),
-    condition: choice('condition', ['sound', 'loose grip', 'cracked', 'scorched'] as const, at('rooms', 'Feel the grip and look at the face')),
+    spliceState: choice('splices look', ['sound', 'discoloured', 'melted', 'buzz or smell'] as const, at('open box', 'Look at every connector and the insulation beside it; listen, smell', 'screwdriver, power proved off')),
+    supplyMarkC: choice('supply conductors the luminaire demands', [60, 75, 90] as const, at('rooms', 'Read the marking in the canopy: supply conductors of at least so many °C', 'flashlight'), '°C'),
+    condition: choice('condition', ['sound', 'loose grip', 'cracked', 'painted over', 'buzzing', 'scorched'] as const, at('rooms', 'Feel the grip, look at the face, listen')),
     year: year('year put in', at('before', 'Read the date code; ask')),
   },
 } as const satisfies Record<string, Record<string, Field>>
@@ -366,7 +388,7 @@ export type AnyValue = number | string | boolean | readonly string[] | readonly 
 export const PARENTS: Record<Kind, readonly Kind[]> = {
   premises: [], building: ['premises'], room: ['building', 'premises'], enclosure: ['building', 'premises'],
   bar: ['enclosure'], screw: ['bar'], breaker: ['enclosure'], feeder: ['premises'], circuit: ['premises'],
-  electrode: ['building', 'premises'], bond: ['premises'], photo: ['premises'], segment: ['circuit'], exposure: ['segment', 'feeder'], point: ['premises'],
+  electrode: ['building', 'premises'], bond: ['premises'], photo: ['premises'], amendment: ['premises'], segment: ['circuit'], exposure: ['segment', 'feeder'], point: ['premises'],
 }
 
 /** The declaration of a field, or undefined where the kind has none of that name. */
@@ -378,5 +400,5 @@ export function fieldOf(kind: Kind, name: string): Field | undefined {
 /** What a subject is called where it has no name of its own. */
 export const KIND_LABEL: Record<Kind, string> = {
   premises: 'premises', building: 'building', room: 'room', enclosure: 'enclosure', bar: 'bar', screw: 'screw', breaker: 'breaker',
-  feeder: 'feeder', circuit: 'circuit', segment: 'conductors', electrode: 'electrode', bond: 'bond', photo: 'photograph', exposure: 'hot or crowded stretch', point: 'point',
+  feeder: 'feeder', circuit: 'circuit', segment: 'conductors', electrode: 'electrode', bond: 'bond', photo: 'photograph', amendment: 'local amendment', exposure: 'hot or crowded stretch', point: 'point',
 }

@@ -1,4 +1,5 @@
-import type { Subject } from '../model/house'
+import { valueOf, type Subject } from '../model/house'
+import { afciSince, gfciRowsOf } from '../tables/protection-years'
 import { defineRemedy, always, type Advice, type Remedy, type RemedyDesk } from './remedy'
 import { legsOf } from '../derive/legs'
 
@@ -65,6 +66,25 @@ function handleTie(desk: RemedyDesk): Advice {
   return desk.offered('Identified tie of the breaker line; no AFCI or GFCI is possible on tied single poles')
 }
 
+/** The remedy is an outlet itself: the place it stands in may ask for the other protection too. 210.8, 210.12. */
+function besidePanel(desk: RemedyDesk): Advice {
+  const { site, subject } = desk
+  const circuit = subject.kind === 'point' ? site.get(desk.ask((subject as Subject<'point'>).facts.circuit), 'circuit') : undefined
+  const breaker = site.get(circuit && desk.ask(circuit.facts.fedBy), 'breaker')
+  const panel = subject.kind === 'enclosure' ? subject as Subject<'enclosure'> : site.get(breaker?.parent ?? undefined, 'enclosure')
+  if (!panel) return desk.conditional('The panel of this circuit has to be found')
+  const shares = circuit && desk.ask(circuit.facts.sharesNeutralWith)
+  if (shares !== undefined && shares.length > 0) return desk.refused('The neutral is shared: a device on one hot would trip on the other')
+  const use = valueOf(site.get(desk.ask(panel.facts.room), 'room'), 'use')
+  if (use === undefined) return desk.conditional('The place it would stand in decides what else it needs: say which room the panel is in')
+  const wantsGfci = gfciRowsOf(use).some(r => r.since <= site.edition && BESIDE.has(r.bears))
+  const wantsAfci = (afciSince(use, 'receptacle') ?? Infinity) <= site.edition
+  if (wantsGfci && wantsAfci) return desk.offered('Dual-function: in the {use} the device needs both', { use })
+  if (wantsGfci) return desk.offered('With GFCI in it too: an outlet in the {use} needs that, whatever it protects', { use })
+  return wantsAfci ? desk.offered('With AFCI in it too: an outlet in the {use} needs that, whatever it protects', { use }) : desk.offered('The {use} asks for nothing more', { use })
+}
+const BESIDE: ReadonlySet<string> = new Set(['all', 'within reach, not dedicated', 'not dedicated', 'reached from grade'])
+
 export const PANEL_REMEDIES: readonly Remedy[] = [
   defineRemedy({ id: 'one-per-terminal', title: 'One neutral per terminal', gives: 'Neutrals that stay on when another is loosened', steps: ['Find free screws', 'Move one conductor at a time, with its circuit off', 'Torque each'],
     judge(desk) {
@@ -117,7 +137,7 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
   defineRemedy({ id: 'relabel', title: 'New directory', gives: 'A directory that tells the truth', steps: ['Trace every breaker', 'Print the card'], markings: ['Circuit directory, dated'], judge: always('After tracing') }),
   defineRemedy({ id: 'replace-corroded', title: 'Stop the water, replace what is corroded', gives: 'Sound metal', steps: ['Find the entry of water or pests', 'Clean or replace parts; a corroded bus is replaced'], judge: always('Bus or terminals: replace, do not polish') }),
   defineRemedy({ id: 'replace-panel', title: 'Replace the panel', gives: 'Breakers that open, and protective breakers to be had', duties: ['Rules of replaced service equipment: surge protection and outdoor emergency disconnect from the 2020 edition'], needsPermit: true, steps: ['Permit and utility appointment', 'Replace', 'Label'], judge: always('A listed panel of the same or larger rating') }),
-  defineRemedy({ id: 'protect-beside-panel', title: 'Protective device beside the panel', gives: 'AFCI or GFCI without changing the panel', lacks: 'Does not cure a panel known not to trip', duties: ['Readily accessible', 'The place it stands in may itself ask for protection'], markings: ['Panel directory and device name each other'], steps: ['Box beside the panel', 'Line and load by the print'], judge: always('Where there is a readily accessible place') }),
+  defineRemedy({ id: 'protect-beside-panel', title: 'Protective device beside the panel', gives: 'AFCI or GFCI without changing the panel', lacks: 'Does not cure a panel known not to trip', duties: ['Readily accessible', 'The place it stands in may itself ask for protection'], markings: ['Panel directory and device name each other'], steps: ['Box beside the panel, the circuit taken out of it through the device', 'Line and load by the print', 'Label panel directory and device'], tests: ['Own button, then every outlet of the circuit dead'], judge: besidePanel }),
   defineRemedy({ id: 'relocate-panel', title: 'Relocate the panel', gives: 'A lawful place', needsPermit: true, steps: ['Permit', 'New location with its working space', 'Old enclosure becomes a junction box, accessible'], judge: always('Nothing cheaper is honest') }),
   defineRemedy({ id: 're-terminate', title: 'Cut back and re-terminate to torque', gives: 'A cool joint', duties: ['A pitted or heat-marked stab is not cleaned: move to a sound space and mark the other unusable'], steps: ['Power off and proved off', 'Cut back to bright metal', 'Torque as marked', 'Replace the breaker if its terminal is marked by heat'], tests: ['Infrared at the same load, against a neighbour'], judge: always('If damage goes beyond the end, replace the run') }),
   defineRemedy({ id: 'listed-breaker', title: 'Breaker of a listed type', gives: 'A breaker tested with this bus', steps: ['Read the panel label', 'Fit one of its types'],

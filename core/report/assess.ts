@@ -23,6 +23,7 @@ export interface SpokenResult {
   why: string
   severity: Severity | null
   severityWhy: string | null
+  /** Of a fault; of a clear one only where it is lawful because it is old: allowed to stay. */
   standing: StandingKind | null
   standingWhy: string | null
   turningYears: number[]
@@ -61,18 +62,19 @@ export function speak(result: Result, site: Site, looked?: FactRef[]): SpokenRes
       earlier: fact.earlier.length === 0 ? [] : fact.earlier.map(e => ({ value: text(e.value), by: e.by, at: e.at })),
     })
   }
+  const mayStay = verdict.outcome === 'clear' ? verdict.mayStay : undefined
   return {
     rule: rule.id, title: verdict.outcome === 'fault' ? rule.fault : rule.title,
     subject: { kind: subject.kind, id: subject.id, label: labelOf(site, subject) },
     outcome: verdict.outcome, why: render(verdict.why),
     severity: result.severity ?? null, severityWhy: result.severityWhy ? render(result.severityWhy) : null,
-    standing: standing?.kind ?? null, standingWhy: standing ? render(standing.why) : null, turningYears: [...standing?.turningYears ?? []],
+    standing: standing?.kind ?? (mayStay ? 'allowed to stay' : null), standingWhy: standing ? render(standing.why) : mayStay ? render(mayStay) : null, turningYears: [...standing?.turningYears ?? []],
     compare: 'compare' in verdict ? verdict.compare ?? null : null,
     working: verdict.working.map(render),
     remark: verdict.outcome === 'fault' && verdict.remark ? render(verdict.remark) : null,
     evidence, grade,
     missing: verdict.outcome === 'undecided' ? verdict.missing.map(f => lookFor(site, f)) : [],
-    sections: citeIn(rule.cites, site.edition),
+    sections: citeIn(rule.cites, result.site.edition),
     ...verdict.outcome === 'undecided' && verdict.defect !== undefined && { defect: verdict.defect },
     remedies: remediesFor(result, site).map(({ remedy, advice, asked }) => (looked?.push(...asked), {
       id: remedy.id, title: remedy.title, verdict: advice.verdict, why: render(advice.why), missing: advice.missing.map(f => lookFor(site, f)),

@@ -81,4 +81,8 @@ export const CONSEQUENCES: Readonly<Record<string, string>> = {
   'knob-and-tube': 'It overheats, or is live when it seems dead.',
   'cloth-cable': 'Old insulation crumbles when it is moved; some insurers will not take it.',
   'three-wire-dryer-range': 'The frame carries current, and is live if the neutral opens.',
+  'neutral-remarked': 'Somebody working on it may take a neutral for a hot, or a hot for a neutral.',
+  'overheated-splice': 'The joint can arc and burn inside the wall.',
+  'luminaire-supply-temperature': 'The insulation above the luminaire bakes, cracks and falls off.',
+  'required-circuits-absent': 'The breaker trips in ordinary use, or somebody fits a larger one.',
 }

@@ -21,7 +21,7 @@ export const resultKey = (rule: string, subject: string): string => `${rule} ${s
 /** Names of things appear in the words of judgements about others, so a change here speaks everything anew. */
 const NAMING = new Set(['name', 'label', 'space', 'half', 'position', 'role'])
 /** Facts that standing, severity or the shape of the house rest on: judgements elsewhere may turn, so all are judged. */
-const EVERYWHERE = new Set(['year', 'yearBuilt', 'work', 'use', 'place', 'isDetached', 'type', 'bus', 'numbering', 'spaces', ...NAMING])
+const EVERYWHERE = new Set(['rule', 'effect', 'asIn', 'source', 'year', 'yearBuilt', 'work', 'use', 'place', 'isDetached', 'type', 'bus', 'numbering', 'spaces', ...NAMING])
 const SHAPING: ReadonlySet<string> = new Set(Object.values(FIELDS).flatMap(fields => Object.entries(fields).filter(([, f]) => f.type === 'ref' || f.type === 'refs').map(([name]) => name)))
 
 /** Why a judgement is taken again: a fact it rests on was seen anew, names it may speak may have changed, or it may be untouched. */

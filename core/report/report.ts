@@ -24,6 +24,8 @@ export const Report = z.object({
   voice: z.enum(['inspector', 'electrician']), name: z.string(), facts: z.array(z.object({ label: z.string(), value: z.string() })),
   counts: z.array(z.object({ severity: z.enum(SEVERITIES), count: z.number() })), judged: z.number(), clear: z.number(), undecided: z.number(),
   groups: z.array(z.object({ severity: z.enum(SEVERITIES), items: z.array(Item) })),
+  /** Lawful when made, no longer made so: what it is, what it means. */
+  mayStay: z.array(z.object({ rule: z.string(), where: z.string(), seen: z.string(), means: z.string() })),
   limitations: z.array(z.object({ where: z.string(), fact: z.string(), reason: z.string() })),
   notYetSeen: z.array(z.object({ stage: z.enum(STAGES), items: z.array(z.object({ where: z.string(), look: z.string(), settles: z.number() })) })),
   cautions: z.array(z.string()),
@@ -65,6 +67,7 @@ export function writeReport(house: House, voice: Voice): Report {
     counts: SEVERITIES.map(severity => ({ severity, count: assessment.totals.severity[severity] })),
     judged: assessment.totals.fault + assessment.totals.clear + assessment.totals.undecided, clear: assessment.totals.clear, undecided: assessment.totals.undecided,
     groups: SEVERITIES.map(severity => ({ severity, items: faults.filter(r => r.severity === severity).map(item) })).filter(g => g.items.length > 0),
+    mayStay: assessment.results.filter(r => r.outcome === 'clear' && r.standing === 'allowed to stay').map(r => ({ rule: r.rule, where: r.subject.label, seen: r.why, means: r.standingWhy ?? '' })),
     limitations: limitationsOf(site),
     notYetSeen: STAGES.map(stage => ({ stage, items: looks.filter(l => l.stage === stage && l.state !== 'blocked').map(l => ({ where: l.label, look: l.look, settles: l.settles })) })).filter(g => g.items.length > 0),
     cautions: [...CAUTIONS],

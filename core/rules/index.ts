@@ -25,6 +25,10 @@ import { smokeCoAlarms } from './points/smoke-co-alarms'
 import { knobAndTube } from './points/knob-and-tube'
 import { clothCable } from './points/cloth-cable'
 import { threeWireDryerRange } from './points/three-wire-dryer-range'
+import { overheatedSplice } from './points/overheated-splice'
+import { luminaireSupplyTemperature } from './points/luminaire-supply-temperature'
+import { requiredCircuitsAbsent } from './points/required-circuits-absent'
+import { neutralRemarked } from './conductors/neutral-remarked'
 import { mixedMetalSplice } from './conductors/mixed-metal-splice'
 import { unidentifiedConductorMetal } from './conductors/unidentified-conductor-metal'
 import { conductorWorkmanship } from './conductors/conductor-workmanship'
@@ -84,7 +88,7 @@ import { openGroundThreeSlot } from './points/open-ground-three-slot'
 
 export const RULES: readonly Rule[] = [
   overfusedConductor, overfusedFeeder, nameplateMismatch, required20aCircuit, aluminiumAtUnmarkedDevice, aluminiumAtUnmarkedBreaker,
-  hotOnUnmarkedWhite, insulationFailed, cableUnprotectedAtEntry,
+  hotOnUnmarkedWhite, neutralRemarked, insulationFailed, cableUnprotectedAtEntry,
   mixedMetalSplice, unidentifiedConductorMetal, conductorWorkmanship, wrongTape, cableSupport, applianceOvercurrent, serviceConductor,
   mainBondMissing, neutralBondedDownstream, threeWireFeeder, doubledNeutral, doubledHot,
   multiwireNoCommonTrip, multiwireSameLeg, busOverloaded, breakerNotListed, overheatedTermination,
@@ -92,6 +96,7 @@ export const RULES: readonly Rule[] = [
   breakerHot, multiwireNotGrouped, splitBus, threePhasePanel, tandemMisplaced, spacesExceeded, workingSpace, handleHeight,
   electrodeConductor, detachedElectrodeMissing, racewayBonding, waterBond, gasBond, csstBond, intersystemTermination, serviceOverSix, surgeProtector, serviceDrop,
   openGroundThreeSlot, missingMarking, bootlegGround, deviceWorn,
+  overheatedSplice, luminaireSupplyTemperature, requiredCircuitsAbsent,
   gfciMissing, afciMissing, gfciFailed, gfciLineLoadReversed, gfciNotReadilyAccessible, groundCarriedFromUngroundedGfci, miswire, tamperResistant, weatherResistant, receptacleRating, pushInMisuse, boxTooFull, boxSetback, equipmentNeedsGround, coverMissing, spliceOutsideBox, junctionBuried, closetLuminaire, disconnectNotInSight, dedicatedCircuits, requiredOutlets, smokeCoAlarms, knobAndTube, clothCable, threeWireDryerRange,
 ]
 

@@ -77,6 +77,7 @@ function workOut(run: Run, edition: Edition): Allowed {
       })] }
     }
   }
+  const isCorrected = run.ambientC > 30 || run.currentCarrying > 3
   const working: Step[] = []
   const ambient = ambientFactor(run.ambientC, run.insulation)
   const bundling = bundlingFactor(run.currentCarrying)
@@ -102,6 +103,14 @@ function workOut(run: Run, edition: Edition): Allowed {
   }
 
   const ratings = standardRatings(edition)
+  // With correction or adjustment the listed sizes fall away, and the sum itself has to bear 83 % of the rating.
+  if (run.carriesWholeDwelling && isCorrected && edition >= 2017) {
+    const whole = ratings.filter(r => r >= 100 && r <= 400 && tidy(WHOLE_SHARE * r) <= ampacity).at(-1)
+    if (whole !== undefined) {
+      working.push(say('carrying the whole dwelling: {ampacity} A bear 83 % of {whole} A ({share} A, {section})', { ampacity, whole, share: tidy(WHOLE_SHARE * whole), section: edition >= 2020 ? '310.12' : '310.15(B)(7)' }))
+      return { ampacity, allowed: whole, working }
+    }
+  }
   const below = ratings.filter(r => r <= ampacity).at(-1)
   let allowed = below ?? 0
   if (below !== ampacity) {
@@ -119,6 +128,9 @@ function workOut(run: Run, edition: Edition): Allowed {
   }
   return { ampacity, allowed, working }
 }
+
+/** Share of the rating that conductors carrying a whole dwelling have to bear. 310.12. */
+const WHOLE_SHARE = 0.83
 
 /** Rounds away binary noise: 20 × 0.7 is 14, not 13.999…. */
 const tidy = (amps: number) => Math.round(amps * 1000) / 1000

@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { assess, evaluate, factsOf, Ledger, RULES, Site, writeHouse, type House, type Outcome } from '#core'
 import { DEMO_HOUSES } from '#core/examples/index'
 import { CONSEQUENCES } from '#core/report/consequences'
+import { RULE_IDS } from '#core/model/rule-ids'
 import { REMEDIES } from '#core/remedies/index'
 import { observe, type Node } from '../support/house'
 import { hideEach, isSetting, turns } from '../support/rule-table'
@@ -21,6 +22,8 @@ function turned(before: ReadonlyMap<string, Outcome>, after: ReadonlyMap<string,
   }
   return bad
 }
+
+const gcd = (a: number, b: number): number => b === 0 ? a : gcd(b, a % b)
 
 describe.each(DEMO_HOUSES.map(d => [d.id, d] as const))('laws over %s', (_id, demo) => {
   const observations = observe(demo.file() as Node)
@@ -69,7 +72,7 @@ describe.each(DEMO_HOUSES.map(d => [d.id, d] as const))('laws over %s', (_id, de
     const text = (l: Ledger) => JSON.stringify(writeHouse(l.house, id => l.find(id))) + JSON.stringify(assess(l.house))
     const expected = text(new Ledger(observations))
     for (let step of [7, 101, 997]) {
-      while (observations.length % step === 0) step += 4
+      while (gcd(observations.length, step) > 1) step++
       const shuffled = observations.map((_, i) => observations[(i * step) % observations.length]!)
       expect(new Set(shuffled.map(o => o.id)).size).toBe(observations.length)
       const other = new Ledger(shuffled)
@@ -113,6 +116,8 @@ describe('the list of rules', () => {
     expect(REMEDIES.map(r => r.id).filter(id => !used.has(id))).toEqual([])
   })
 })
+
+it('the list of ids that fields use is the list of rules', () => expect([...RULE_IDS].sort()).toEqual(RULES.map(r => r.id).sort()))
 
 it('each rule is one file named after its id', () => {
   const files = readdirSync('core/rules', { recursive: true }).map(String).filter(f => f.endsWith('.ts') && !f.startsWith('index')).map(f => f.replace(/^.*\//, '').replace('.ts', ''))

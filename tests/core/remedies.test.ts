@@ -8,6 +8,25 @@ function advice(rule: string, house: Node, subject: string): Record<string, { ve
 }
 const thin = (circuit: Node) => panel([run(20, { size: '14', metal: 'copper', wiring: 'NM-B' }, circuit)])
 
+describe('a device beside the panel is an outlet itself', () => {
+  const house = (use: string | undefined, more: Node = {}): Node => {
+    const base = outlet({ room: 'r', after: 'panel', protection: 'none' }, { premises: { edition: 2020 }, rooms: [{ id: 'r', use: 'bedroom' }, ...use ? [{ id: 'where', use }] : []], circuit: more })
+    const main = (base.enclosures as Node[])[0]!
+    return { ...base, enclosures: [{ ...main, ...use && { room: 'where' }, breakers: [...main.breakers as Node[], { id: 'other', space: 2, circuit: { id: 'c9' } }] }] }
+  }
+  const advice = (h: Node) => {
+    const result = judge('afci-missing', h, 'p')
+    return remediesFor(result, result.site).find(r => r.remedy.id === 'protect-beside-panel')!.advice
+  }
+  it.each<[string, Node, string, string]>([
+    ['in a garage it needs GFCI too', house('garage'), 'offered', 'GFCI'], ['in a hallway AFCI', house('hallway'), 'offered', 'AFCI'], ['in a laundry both', house('laundry'), 'offered', 'Dual'], ['in the attic nothing more', house('attic'), 'offered', 'nothing more'],
+    ['where nobody said where the panel is', house(undefined), 'conditional', 'place'], ['on a shared neutral not at all', house('garage', { sharesNeutralWith: ['c9'] }), 'refused', 'shared'],
+  ])('%s', (_name, h, verdict, words) => {
+    expect(advice(h).verdict).toBe(verdict)
+    expect(advice(h).why.text).toContain(words)
+  })
+})
+
 describe('a smaller breaker', () => {
   it('is offered where load and use allow', () => expect(advice('overfused-conductor', thin({ requiredUse: 'none', loadAmps: 6.2 }), 's')['smaller-breaker']).toMatchObject({ verdict: 'offered', why: expect.stringContaining('15 A breaker') }))
   it('is refused on a circuit that must be 20 A', () => expect(advice('overfused-conductor', thin({ requiredUse: 'laundry', loadAmps: 2 }), 's')['smaller-breaker']!.verdict).toBe('refused'))

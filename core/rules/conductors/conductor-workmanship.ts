@@ -1,7 +1,7 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
-const DANGER = { 'nicked': 2, 'wrapped anticlockwise': 1, 'insulation under the screw': 2, 'hooked in a straight clamp': 2, 'too much bare': 2, 'pulls loose on a gentle tug': 3 } as const
+const DANGER = { 'nicked': 2, 'wrapped anticlockwise': 1, 'insulation under the screw': 2, 'paint under the screw': 2, 'hooked in a straight clamp': 2, 'too much bare': 2, 'pulls loose on a gentle tug': 3 } as const
 
 export const conductorWorkmanship = defineRule({
   id: 'conductor-workmanship', family: 'conductors', subject: 'segment',

@@ -12,7 +12,7 @@ export const hotOnUnmarkedWhite = defineRule({
   cites: [{ section: '200.7(C)' }],
   triggers: ['replaced', 'extended', 'new'],
   remedies: ['mark-white'],
-  traps: ['Allowed in cables only: in conduit a white conductor may never be a hot', 'An unmarked white in a switch loop was lawful before 1999'],
+  traps: ['Allowed in cables only: in conduit a white conductor may never be a hot', 'An unmarked white was lawful before 1999 in a switch loop only'],
   judge(segment, c) {
     const isHot = c.ask(segment.facts.isWhiteHot)
     if (isHot === false) return c.na(say('No white conductor used as a hot'))
@@ -20,7 +20,11 @@ export const hotOnUnmarkedWhite = defineRule({
     const wiring = c.ask(segment.facts.wiring)
     if (wiring !== undefined && RACEWAYS.has(wiring)) return c.fault(say('A white conductor in conduit used as a hot'), { danger: 2 })
     const isMarked = c.ask(segment.facts.isWhiteMarked)
-    if (isMarked === false) return c.fault(say('A white conductor is hot and unmarked'), { danger: 2, since: WHITE_MARKED_SINCE })
+    if (isMarked === false) {
+      const isLoop = c.ask(segment.facts.isSwitchLoop)
+      if (isLoop) return c.fault(say('The white of a switch loop is hot and unmarked'), { danger: 2, lawfulBefore: WHITE_MARKED_SINCE })
+      return c.fault(say('A white conductor is hot and unmarked'), { danger: 2, ...isLoop === undefined && { remark: say('Lawful if put in before {year} and it feeds a switch loop: see whether it does', { year: WHITE_MARKED_SINCE }) } })
+    }
     if (isMarked === undefined || wiring === undefined) return c.undecided()
     return c.clear(say('Re-marked at every visible end'))
   },

@@ -30,6 +30,9 @@ export const nameplateMismatch = defineRule({
       if (up.value!.hasOneSource === undefined && (up.value!.smallestAmps ?? own) <= mocp) return c.undecided(say('A smaller device upstream protects it only if no second source feeds the panel'))
       return c.fault(say('A {device} A device, the nameplate allows {mocp} A', { device, mocp }), { danger: 3, compare: { left: device, leftLabel: 'device', sign: '>', right: mocp, rightLabel: 'nameplate maximum', unit: 'A' } })
     }
+    const wants = c.ask(circuit.facts.nameplateDevice)
+    const isFused = wants === 'fuses only' ? fused(circuit, breaker!, c) : true
+    if (isFused === false) return c.fault(say('The nameplate names fuses only, and a breaker protects it'), { danger: 2 })
     const segments = c.site.children(circuit, 'segment')
     if (segments.length === 0) return c.undecided(say('Its conductors have not been recorded'), [], [circuit.facts.nameplateMca, ...c.asked].filter(f => f.state !== 'known').concat({ state: 'unseen', subject: circuit.id, field: 'label' }))
     for (const segment of segments) {
@@ -39,9 +42,18 @@ export const nameplateMismatch = defineRule({
       if (band.high.ampacity < mca) return c.fault(say('The conductor carries {amps} A, the nameplate wants {mca} A', { amps: band.high.ampacity, mca }), { danger: 3, working: band.high.working, compare: { left: band.high.ampacity, leftLabel: 'conductor', sign: '<', right: mca, rightLabel: 'nameplate minimum', unit: 'A' } })
       if (band.low.ampacity < mca) return c.undecided(say('The conductor may be too small for the nameplate'), band.low.working)
     }
+    if (wants === undefined || isFused === undefined) return c.undecided(say('Whether the nameplate takes a breaker, or names fuses only and has them, has not been read'))
     return c.clear(say('{device} A device, {mocp} A maximum; conductors bear {mca} A', { device, mocp, mca }))
   },
 })
+
+/** Whether fuses protect the unit: at the start of the circuit, or in its own disconnect. 440.22, 110.3(B). */
+function fused(circuit: Subject<'circuit'>, breaker: Subject<'breaker'>, c: Context): boolean | undefined {
+  const device = c.ask(breaker.facts.device)
+  if (device !== undefined && device !== 'breaker') return true
+  const atUnit = c.ask(circuit.facts.hasFusesAtUnit)
+  return atUnit === false && device === undefined ? undefined : atUnit
+}
 
 /**
  * Units with nameplates of their own on one circuit: the smallest maximum bears on the device, and the conductors carry

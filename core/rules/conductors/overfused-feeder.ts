@@ -1,6 +1,7 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { allowedBand } from '../../derive/allowed'
+import { allowedBand, tableMetals } from '../../derive/allowed'
+import { wholeDwellingRating } from '../../tables/ampacity'
 import type { Context } from '../../engine/context'
 import type { Verdict } from '../../engine/verdict'
 import type { Subject } from '../../model/house'
@@ -13,7 +14,7 @@ export const overfusedFeeder = defineRule({
   cites: [{ section: '215.3' }, { section: '240.4' }, { section: '310.15(B)(6)', until: 2010 }, { section: '310.15(B)(7)', from: 2011, until: 2019 }, { section: '310.12', from: 2020 }],
   triggers: ['new'],
   remedies: ['smaller-breaker', 'replace-conductor', 'leave-and-label'],
-  traps: ['The reduced sizes for dwellings hold only where the feeder carries the whole dwelling', 'Taps up to 10 ft bear a tenth, up to 25 ft a third of the device ahead, and end in one device', 'A main in the sub-panel larger than the feeder breaker is only a switch'],
+  traps: ['The reduced sizes for dwellings hold only where the feeder carries the whole dwelling', 'Before the 2008 edition they held for the feeder from the main disconnect to the panel too', 'Taps up to 10 ft bear a tenth, up to 25 ft a third of the device ahead, and end in one device', 'A main in the sub-panel larger than the feeder breaker is only a switch'],
   judge(feeder, c) {
     const from = c.ask(feeder.facts.from)
     if (from === undefined) return c.undecided(say('Nobody has found where it starts'))
@@ -39,7 +40,7 @@ export const overfusedFeeder = defineRule({
     const tap = enclosure ? feederTap(feeder, rating, low.ampacity, high.ampacity, c) : undefined
     if (tap) return tap
     return c.fault(say('A {rating} A device feeds conductors good for {allowed} A', { rating, allowed: high.allowed }), {
-      danger: rating >= 1.5 * high.allowed ? 4 : 3, compare: compare(high.allowed), working: [...high.working, say('{rating} A > {allowed} A', { rating, allowed: high.allowed })],
+      danger: rating >= 1.5 * high.allowed ? 4 : 3, ...wasMainPowerFeeder(feeder, rating, enclosure ?? c.site.get(breaker?.parent ?? undefined, 'enclosure'), c) && { lawfulBefore: MAIN_POWER_FEEDER_UNTIL }, compare: compare(high.allowed), working: [...high.working, say('{rating} A > {allowed} A', { rating, allowed: high.allowed })],
     })
   },
 })
@@ -65,4 +66,15 @@ function feederTap(feeder: Subject<'feeder'>, rating: number, worst: number, bes
   if ((atBest !== undefined && rating > atBest) || end === 'several devices or lugs' || (main !== undefined && main > best)) return undefined
   if (isTap === undefined || atWorst === undefined || rating > atWorst || end === undefined || main === undefined || main > worst) return c.undecided(say('Too large for an ordinary feeder; a tap may stand behind it'), [], undefined)
   return c.clear(say('A tap of {length} ft ending in a {main} A device: {rating} A ahead of it is allowed (240.21(B))', { length: length!, main, rating }))
+}
+
+/** Until the 2008 edition the reduced sizes also held for the feeder from the main disconnect to a panel of the dwelling. */
+const MAIN_POWER_FEEDER_UNTIL = 2008
+function wasMainPowerFeeder(feeder: Subject<'feeder'>, rating: number, source: Subject<'enclosure'> | undefined, c: Context): boolean {
+  const size = c.ask(feeder.facts.size)
+  const metals = tableMetals(c.ask(feeder.facts.metal))
+  if (!source || size === undefined) return false
+  const role = c.site.roleOf(source)
+  c.rest(role.rests)
+  return role.value === 'service' && metals.every(m => (wholeDwellingRating(size, m.metal) ?? 0) >= rating)
 }

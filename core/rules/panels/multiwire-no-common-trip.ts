@@ -2,6 +2,8 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { multiwireOf } from '../../derive/multiwire'
 
+const isProtective = (protection: string | undefined): boolean => protection !== undefined && protection !== 'standard'
+
 /** All hots of a multiwire circuit switch off together, so that nobody meets a live neutral. */
 export const multiwireNoCommonTrip = defineRule({
   id: 'multiwire-no-common-trip', family: 'panels', subject: 'circuit',
@@ -9,11 +11,13 @@ export const multiwireNoCommonTrip = defineRule({
   cites: [{ section: '210.4(B)' }, { section: '210.4(C)' }],
   since: 2008, triggers: ['replaced', 'extended', 'new'],
   remedies: ['two-pole-breaker', 'listed-handle-tie'],
-  traps: ['A listed handle tie is enough only for line-to-neutral loads', 'Before 2008 only where both hots land on one yoke', 'A nail or wire through the handles is not a tie'],
+  traps: ['A listed handle tie is enough only for line-to-neutral loads', 'Before 2008 only where both hots land on one yoke', 'A nail or wire through the handles is not a tie', 'AFCI or GFCI on a shared neutral wants the two-pole type'],
   judge(circuit, c) {
     const multiwire = multiwireOf(circuit, c, say('One breaker disconnects all hots'))
     if ('verdict' in multiwire) return multiwire.verdict
     const { circuits, breakers } = multiwire
+    const single = breakers.find(b => c.ask(b.facts.poles) === 1 && isProtective(c.ask(b.facts.protection)))
+    if (single) return c.fault(say('A single-pole {kind} breaker on a shared neutral: it needs the two-pole type', { kind: c.ask(single.facts.protection)! }), { danger: 2, since: 0, working: [say('it sees the current of the other hot as missing: it trips without a fault, or its neutral was left off')] })
     const ties = breakers.map(b => c.ask(b.facts.handleTie))
     const bad = ties.find(t => t === 'not tied' || t === 'improvised tie')
     const yokes = circuits.map(x => c.ask(x.facts.isOnOneYoke))

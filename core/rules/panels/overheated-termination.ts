@@ -11,6 +11,6 @@ export const overheatedTermination = defineRule({
     const state = c.ask(breaker.facts.termination)
     if (state === undefined) return c.undecided(say('The terminal has not been looked at'))
     if (state === 'sound') return c.clear(say('Sound'))
-    return c.fault(say('Terminal {state}', { state }), { danger: state === 'melted' ? 4 : 3 })
+    return c.fault(say('Terminal {state}', { state }), { danger: state === 'melted' ? 4 : 3, working: [say('look along the chain: the same fault repeats at each device')] })
   },
 })

@@ -20,6 +20,6 @@ export const splitBus = defineRule({
     if (hands !== undefined && hands > 6) return c.fault(say('{hands} mains in the upper section', { hands }), { danger: 2 })
     if (added) return c.fault(say('Breakers were added in the upper section'), { danger: 2 })
     if (hands === undefined || added === undefined) return c.undecided(say('The upper section has not been looked through'))
-    return c.clear(say('{hands} mains; may stay. With the lower main off the upper half is live', { hands }))
+    return c.mayStay(say('{hands} mains; may stay', { hands }), say('Split bus: with the lower main off the upper half stays live; a replacement has one main'))
   },
 })

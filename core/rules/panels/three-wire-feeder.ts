@@ -39,6 +39,6 @@ export const threeWireFeeder = defineRule({
     c.rest(years.rests)
     if (years.from >= FEEDER_GROUND_SINCE) return c.fault(say('A new feeder needs a grounding conductor since the 2008 edition'), { danger: 3, since: FEEDER_GROUND_SINCE })
     if (otherPath === undefined || groundFault === undefined || years.to >= FEEDER_GROUND_SINCE) return c.undecided(say('No ground; whether it may stay depends on what has not been seen'))
-    return c.clear(say('An old three-wire feeder to a detached building: may stay, with bond and electrode there'))
+    return c.mayStay(say('An old three-wire feeder to a detached building: may stay, with bond and electrode there'), say('No grounding conductor runs with it: a new or replaced feeder carries one'))
   },
 })

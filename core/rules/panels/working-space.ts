@@ -17,12 +17,14 @@ export const workingSpace = defineRule({
     const own = c.ask(enclosure.facts.widthIn)
     const door = c.ask(enclosure.facts.door)
     const isClear = c.ask(enclosure.facts.isKeptClear)
+    const escape = c.ask(enclosure.facts.escape)
     if (type === undefined) return c.undecided()
     const short = (what: string, left: number, right: number) => c.fault(say('{what} {left} in, {right} in wanted', { what, left, right }), { danger: 2, compare: { left, leftLabel: what, sign: '<', right, rightLabel: 'wanted', unit: 'in' } })
     if (depth !== undefined && depth < DEPTH_IN) return short('depth', depth, DEPTH_IN)
     const wide = Math.max(WIDTH_IN, own ?? WIDTH_IN)
     if (width !== undefined && width < wide) return short('width', width, wide)
     if (door === 'less than 90°') return c.fault(say('The door opens less than 90°'), { danger: 2 })
+    if (escape === 'must sit or kneel' || escape === 'no way out past it') return c.fault(escape === 'must sit or kneel' ? say('Nobody can stand upright in front of it') : say('No way out past it if something goes wrong'), { danger: 2 })
     if (height !== undefined && height < HEIGHT_IN) {
       const amps = type === 'panel' ? c.ask(enclosure.facts.busAmps) : c.ask(enclosure.facts.mainAmps)
       if (amps === undefined) return c.undecided(say('{height} in high: enough only for an existing panel of 200 A or less', { height }))
@@ -31,7 +33,7 @@ export const workingSpace = defineRule({
       if (work === undefined) return c.undecided(say('{height} in high: enough only for an existing panel', { height }))
     }
     if (isClear === false) return c.fault(say('Something stands in the space'), { danger: 1 })
-    if (depth === undefined || width === undefined || height === undefined || own === undefined || door === undefined || isClear === undefined) return c.undecided(say('Not all of it has been measured'))
+    if (depth === undefined || width === undefined || height === undefined || own === undefined || door === undefined || isClear === undefined || escape === undefined) return c.undecided(say('Not all of it has been measured'))
     return c.clear(say('{depth} in deep, {width} in wide, {height} in high, clear', { depth, width, height }))
   },
 })

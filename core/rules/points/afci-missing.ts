@@ -7,7 +7,7 @@ import { afciSince, EXTENSION_EXEMPT } from '../../tables/protection-years'
 export const afciMissing = defineRule({
   id: 'afci-missing', family: 'points', subject: 'point',
   title: 'Outlets in the listed rooms have arc-fault protection', fault: 'Arc-fault protection missing',
-  cites: [{ section: '210.12' }, { section: '406.4(D)(4)' }], triggers: ['replaced', 'extended', 'new'], remedies: ['afci-breaker', 'afci-first-outlet'],
+  cites: [{ section: '210.12' }, { section: '406.4(D)(4)' }], triggers: ['replaced', 'extended', 'new'], triggersSince: { replaced: 2011, extended: 2011 }, remedies: ['afci-breaker', 'afci-first-outlet', 'protect-beside-panel'],
   traps: ['Bathrooms, garages, outdoors, unfinished basements, utility rooms and attics are not listed', 'An extension of 6 ft or less that adds no outlet is exempt from the 2014 edition on; replacing a receptacle is not', 'The test button on the device decides; hand testers only indicate'],
   judge(point, c) {
     const type = c.ask(point.facts.type)

@@ -15,6 +15,6 @@ export const clothCable = defineRule({
     if (purpose === undefined || insulation === undefined) return c.undecided(say('Its condition, or who asks, is not known'))
     if (purpose === 'insurance') return c.fault(say('Cloth-covered cable: many insurers refuse it'), { danger: 1 })
     if (insulation !== 'sound') return c.fault(say('Cloth-covered cable, insulation {insulation}', { insulation }), { danger: 2 })
-    return c.clear(say('Sound: may stay'))
+    return c.mayStay(say('Sound: may stay'), say('Cloth-covered cable counts as 60 °C and has mostly no ground; its rubber dries out, and many insurers refuse it'))
   },
 })

@@ -12,6 +12,6 @@ export const deviceWorn = defineRule({
     const state = c.ask(point.facts.condition)
     if (state === undefined || type === undefined) return c.undecided(say('The device has not been looked at'))
     if (state === 'sound') return c.clear(say('Sound'))
-    return c.fault(say('Device: {state}', { state }), { danger: state === 'scorched' ? 4 : 2 })
+    return c.fault(say('Device: {state}', { state }), { danger: state === 'scorched' ? 4 : state === 'buzzing' ? 3 : state === 'painted over' ? 1 : 2 })
   },
 })

@@ -17,6 +17,6 @@ export const knobAndTube = defineRule({
     if (buried) return c.fault(say('Buried in insulation: it cannot shed its heat'), { danger: 3 })
     if (extended) return c.fault(say('Extended, or spliced to newer cable outside a box'), { danger: 3 })
     if (buried === undefined || extended === undefined || fused === undefined) return c.undecided(say('Not all of it has been followed'))
-    return c.clear(say('Free, unaltered: may stay'))
+    return c.mayStay(say('Free, unaltered: may stay'), say('Knob-and-tube has no ground and must not be extended, buried in insulation or put behind more than 15 A; many insurers refuse it'))
   },
 })

@@ -13,6 +13,7 @@ export const missingMarking = defineRule({
     if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
     const slots = c.ask(point.facts.slots)
     if (slots === 'two') return c.na(say('Two slots promise no ground'))
+    if (slots === '240 V') return c.na(say('Not a 125 V receptacle'))
     if (type === undefined || slots === undefined) return c.undecided()
     const ground = groundOf(c.site, point)
     c.rest(ground.rests)

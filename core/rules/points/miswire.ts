@@ -4,9 +4,12 @@ import { say } from '../../engine/say'
 /** Volts to a proved earth: at or above this a terminal is live. The bootleg rule uses the same. */
 const LIVE_V = 50
 
+/** Amperes in the grounding conductor, with a load of 12 A on the outlet, that are no leakage any more. */
+const GROUND_CARRIES_A = 1
+
 export const miswire = defineRule({
   id: 'miswire', family: 'points', subject: 'point', isHazard: true,
-  title: 'Hot and neutral are where they belong', fault: 'Receptacle miswired',
+  title: 'The hot is where it belongs, and the neutral is whole', fault: 'Receptacle miswired',
   cites: [{ section: '200.11' }, { section: '406.4' }], triggers: [], remedies: ['rewire-device'],
   traps: ['An open neutral with a load on shows as hot and ground reversed', 'A lamp tester says correct on a reversed receptacle with a jumper to ground', 'Without a ground the lamps cannot tell hot from neutral', 'Neutral and ground swapped read correct too: clamp the grounding conductor under load'],
   judge(point, c) {
@@ -14,6 +17,8 @@ export const miswire = defineRule({
     if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
 
     const lamps = c.ask(point.facts.lamps)
+    const clamp = c.ask(point.facts.groundClampA)
+    if (clamp !== undefined && clamp >= GROUND_CARRIES_A) return c.fault(say('{clamp} A in the grounding conductor while a load runs: neutral and ground are swapped, or joined here', { clamp }), { danger: 3, compare: { left: clamp, leftLabel: 'in the ground', sign: '>', right: 0, rightLabel: 'expected', unit: 'A' } })
     if (type === undefined || lamps === undefined) return c.undecided(say('It has not been tested'))
     if (lamps === 'correct' || lamps === 'open ground') {
       // The lamps compare with the ground terminal: they prove polarity only where that is a true ground.

@@ -1,6 +1,9 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
+/** From this edition a peninsula or island need not have a receptacle, only provision for one. 210.52(C). */
+const PENINSULA_UNTIL = 2023
+
 export const requiredOutlets = defineRule({
   id: 'required-outlets', family: 'points', subject: 'room',
   title: 'The room has the outlets it has to have', fault: 'Outlets missing in the room',
@@ -11,6 +14,7 @@ export const requiredOutlets = defineRule({
     const outlets = c.ask(room.facts.outlets)
     if (outlets === undefined || use === undefined) return c.undecided(say('The walls have not been walked'))
     if (outlets === 'all there') return c.clear(say('All there'))
+    if (outlets === 'none at the peninsula or island' && c.site.edition >= PENINSULA_UNTIL) return c.na(say('From the 2023 edition none is asked for there, only a way to add one'))
     return c.fault(say('{outlets}', { outlets }), { danger: 1 })
   },
 })

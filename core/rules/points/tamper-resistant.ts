@@ -1,10 +1,13 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
+/** Receptacles of 250 V, 15 and 20 A, are named from this edition. 406.12. */
+const ALSO_250V_SINCE = 2017
+
 export const tamperResistant = defineRule({
   id: 'tamper-resistant', family: 'points', subject: 'point',
   title: 'New and replaced receptacles are tamper-resistant', fault: 'Receptacle not tamper-resistant',
-  cites: [{ section: '406.12' }], since: 2008, triggers: ['replaced', 'new'], remedies: ['tr-receptacle'],
+  cites: [{ section: '406.12' }], since: 2008, triggers: ['replaced', 'new'], triggersSince: { replaced: 2011 }, remedies: ['tr-receptacle'],
   traps: ['Two-slot ones, those more than 5½ ft up and those for one appliance in its place are exempt'],
   judge(point, c) {
     const type = c.ask(point.facts.type)
@@ -12,6 +15,7 @@ export const tamperResistant = defineRule({
 
     const slots = c.ask(point.facts.slots)
     if (slots === 'two') return c.na(say('Two-slot receptacle'))
+    if (slots === '240 V' && c.site.edition < ALSO_250V_SINCE) return c.na(say('A 250 V receptacle: named from the {since} edition', { since: ALSO_250V_SINCE }))
     const is = c.ask(point.facts.isTamperResistant)
     if (is === true) return c.clear(say('Tamper-resistant'))
     const height = c.ask(point.facts.heightFt)

@@ -48,6 +48,6 @@ export const threeWireDryerRange = defineRule({
     const work = c.ask(circuit.facts.work)
     if (years.from >= FOUR_WIRE_SINCE || work === 'new') return c.fault(say('Three wires in a circuit new since 1996'), { danger: 3, since: FOUR_WIRE_SINCE })
     if (years.to >= FOUR_WIRE_SINCE || work === undefined) return c.undecided(say('Allowed only in a circuit from before 1996'), [], [...c.asked.filter(f => f.state !== 'known'), ...years.to >= FOUR_WIRE_SINCE ? [circuit.facts.year] : []])
-    return c.clear(say('Existing three-wire circuit: may stay'))
+    return c.mayStay(say('Existing three-wire circuit: may stay'), say('The frame rides on the neutral: if the neutral opens, the frame is live; four wires once it is moved or made new'))
   },
 })

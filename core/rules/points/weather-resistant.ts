@@ -4,7 +4,7 @@ import { say } from '../../engine/say'
 export const weatherResistant = defineRule({
   id: 'weather-resistant', family: 'points', subject: 'point',
   title: 'Receptacles outdoors are weather-resistant', fault: 'Outdoor receptacle not weather-resistant',
-  cites: [{ section: '406.9(A)' }, { section: '406.9(B)' }], since: 2008, triggers: ['replaced', 'new'], remedies: ['wr-receptacle'],
+  cites: [{ section: '406.9(A)' }, { section: '406.9(B)' }], since: 2008, triggers: ['replaced', 'new'], triggersSince: { replaced: 2011 }, remedies: ['wr-receptacle'],
   traps: ['Replacing one outdoors brings it along'],
   judge(point, c) {
     const type = c.ask(point.facts.type)

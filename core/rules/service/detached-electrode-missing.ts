@@ -1,5 +1,7 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import type { Context } from '../../engine/context'
+import type { Subject } from '../../model/house'
 
 /** A separate building fed by a feeder, or by more than one branch circuit, has an electrode of its own. */
 export const detachedElectrodeMissing = defineRule({
@@ -10,7 +12,7 @@ export const detachedElectrodeMissing = defineRule({
   judge(building, c) {
     const isDetached = c.ask(building.facts.isDetached)
     if (isDetached === false) return c.na(say('Part of the main building'))
-    const fed = c.ask(building.facts.fedThrough)
+    const fed = c.ask(building.facts.fedThrough) ?? byFeeder(building, c)
     if (fed === 'one branch circuit with a ground' || fed === 'nothing') return c.na(say('Fed by {fed}', { fed }))
     const electrode = c.ask(building.facts.electrode)
     if (isDetached === undefined || fed === undefined) return c.undecided(say('What feeds the building has not been seen'))
@@ -18,3 +20,8 @@ export const detachedElectrodeMissing = defineRule({
     return electrode === 'found' ? c.clear(say('An electrode of its own')) : c.fault(say('Fed by {fed}, and no electrode found', { fed }), { danger: 2 })
   },
 })
+
+/** An enclosure in the building that a feeder reaches answers what feeds it. */
+function byFeeder(building: Subject<'building'>, c: Context): 'a feeder' | undefined {
+  return c.site.children(building, 'enclosure').some(e => c.site.get(c.ask(e.facts.fedFrom), 'feeder') !== undefined) ? 'a feeder' : undefined
+}

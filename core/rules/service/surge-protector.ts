@@ -13,6 +13,7 @@ export const surgeProtector = defineRule({
     if (role.value !== 'service') return c.na(say('Not the service disconnect'))
     const surge = c.ask(enclosure.facts.surge)
     if (surge === undefined) return c.undecided(say('Nobody has looked for it'))
-    return surge === 'present' ? c.clear(say('Present, and signals well')) : c.fault(surge === 'none' ? say('No surge protector') : say('The surge protector signals failure'), { danger: 1 })
+    if (surge === 'signals failed') return c.fault(say('The surge protector signals failure: it protects nothing'), { danger: 1, since: 0 })
+    return surge === 'present' ? c.clear(say('Present, and signals well')) : c.fault(say('No surge protector'), { danger: 1 })
   },
 })

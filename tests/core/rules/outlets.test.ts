@@ -3,7 +3,7 @@ import { ruleTable } from '../../support/rule-table'
 
 const row = (name: string, house: Node, on = 'p', more: { why?: string, missing?: string[] } = {}) => ({ name, house, on, ...more })
 /** A receptacle in a room of some use. */
-const inRoom = (use: string, point: Node = {}, premises: Node = {}, room: Node = { hasSink: false }) => outlet({ room: 'r', after: 'panel', protection: 'none', ...point }, { premises, rooms: [{ id: 'r', use, ...room }] })
+const inRoom = (use: string, point: Node = {}, premises: Node = {}, room: Node = { hasSink: false }) => outlet({ room: 'r', after: 'panel', protection: 'none', appliance: 'none that needs a ground', ...point }, { premises, rooms: [{ id: 'r', use, ...room }] })
 
 ruleTable('gfci-missing', {
   clear: [row('in the device', inRoom('bathroom', { protection: 'GFCI' })), row('in the breaker', outlet({ protection: 'none', room: 'r' }, { breaker: { protection: 'dual' }, rooms: [{ id: 'r', use: 'garage' }] }))],

@@ -4,11 +4,11 @@ import { ruleTable } from '../../support/rule-table'
 const row = (name: string, house: Node, on: string, more: { why?: string, missing?: string[] } = {}) => ({ name, house, on, ...more })
 const at = (more: Node, premises: Node = {}) => panel([], more, premises)
 
-const roomy = { workingDepthIn: 36, workingWidthIn: 30, workingHeightIn: 80, widthIn: 15, door: '90° or more', isKeptClear: true }
+const roomy = { workingDepthIn: 36, workingWidthIn: 30, workingHeightIn: 80, widthIn: 15, door: '90° or more', isKeptClear: true, escape: 'upright, with a step back' }
 ruleTable('working-space', {
   clear: [row('just enough', at(roomy), 'main'), row('low in an existing house, 200 A', at({ ...roomy, workingHeightIn: 72, busAmps: 200, work: 'none' }), 'main')],
-  fault: [row('35 in deep', at({ ...roomy, workingDepthIn: 35 }), 'main'), row('29 in wide', at({ ...roomy, workingWidthIn: 29 }), 'main'), row('34 in wide before a 36 in enclosure', at({ ...roomy, workingWidthIn: 34, widthIn: 36 }), 'main', { why: '36' }), row('low and 225 A', at({ ...roomy, workingHeightIn: 72, busAmps: 225, work: 'none' }), 'main'), row('low and new', at({ ...roomy, workingHeightIn: 72, busAmps: 200, work: 'new' }), 'main'), row('door hits the wall', at({ ...roomy, door: 'less than 90°' }), 'main'), row('shelves in front', at({ ...roomy, isKeptClear: false }), 'main')],
-  undecided: [row('width not measured', at({ workingDepthIn: 40 }), 'main', { missing: ['workingWidthIn'] }), row('low, rating not read', at({ ...roomy, workingHeightIn: 72 }), 'main', { missing: ['busAmps'] })],
+  fault: [row('nobody can stand', at({ ...roomy, escape: 'must sit or kneel' }), 'main'), row('no way out', at({ ...roomy, escape: 'no way out past it' }), 'main'), row('35 in deep', at({ ...roomy, workingDepthIn: 35 }), 'main'), row('29 in wide', at({ ...roomy, workingWidthIn: 29 }), 'main'), row('34 in wide before a 36 in enclosure', at({ ...roomy, workingWidthIn: 34, widthIn: 36 }), 'main', { why: '36' }), row('low and 225 A', at({ ...roomy, workingHeightIn: 72, busAmps: 225, work: 'none' }), 'main'), row('low and new', at({ ...roomy, workingHeightIn: 72, busAmps: 200, work: 'new' }), 'main'), row('door hits the wall', at({ ...roomy, door: 'less than 90°' }), 'main'), row('shelves in front', at({ ...roomy, isKeptClear: false }), 'main')],
+  undecided: [row('nobody stood there', at({ ...roomy, escape: undefined }), 'main', { missing: ['escape'] }), row('width not measured', at({ workingDepthIn: 40 }), 'main', { missing: ['workingWidthIn'] }), row('low, rating not read', at({ ...roomy, workingHeightIn: 72 }), 'main', { missing: ['busAmps'] })],
   inapplicable: [row('meter', at({ type: 'meter', ...roomy, workingDepthIn: 10 }), 'main')],
 })
 ruleTable('handle-height', {

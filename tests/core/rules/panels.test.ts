@@ -79,7 +79,7 @@ ruleTable('doubled-hot', {
 ruleTable('bus-overloaded', {
   clear: [row('main within the bus', panel([], { busAmps: 200 }), 'main'), row('sub-panel main larger than its feeder breaker', sub({ mainKind: 'main breaker', mainAmps: 100, busAmps: 70 }, {}), 'sub')],
   fault: [row('main above the bus', panel([], { busAmps: 125 }), 'main'), row('feeder breaker above the bus', sub({ mainKind: 'main lugs', busAmps: 50 }, {}), 'sub')],
-  undecided: [row('bus unread', panel([], {}), 'main', { missing: ['busAmps'] }), row('main kind not seen', panel([], { busAmps: 200, mainKind: undefined }), 'main')], inapplicable: [row('split bus', panel([], { busAmps: 200, mainKind: 'split bus' }), 'main'), row('meter', { ...panel([]), enclosures: [{ id: 'm', type: 'meter', fedFrom: 'utility' }] }, 'm')],
+  undecided: [row('bus unread', panel([], {}), 'main', { missing: ['busAmps'] }), row('main kind not seen', panel([], { busAmps: 200, mainKind: undefined }), 'main')], inapplicable: [row('split bus', panel([], { busAmps: 200, mainKind: 'split bus' }), 'main'), row('a disconnect', { ...panel([]), enclosures: [{ id: 'd', type: 'disconnect', fedFrom: 'utility' }] }, 'd')],
 })
 
 /** Rules that say what one look says: the value that is right, the ones that are not, and what makes it inapplicable. */

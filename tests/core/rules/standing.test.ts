@@ -2,11 +2,11 @@ import { evaluate, ruleById } from '#core'
 import { outlet, panel, run, siteOf, type Node } from '../../support/house'
 
 /** Houses that break a rule whatever the year; the year goes on the part that is judged. */
-const inRoom = (use: string, point: Node, year: unknown): Node => outlet({ room: 'r', after: 'panel', protection: 'none', year, work: 'none', ...point }, { premises: { edition: 2023 }, rooms: [{ id: 'r', use, hasSink: false }] })
+const inRoom = (use: string, point: Node, year: unknown): Node => outlet({ room: 'r', after: 'panel', protection: 'none', appliance: 'none that needs a ground', year, work: 'none', ...point }, { premises: { edition: 2023 }, rooms: [{ id: 'r', use, hasSink: false }] })
 const service = (more: Node, year: unknown): Node => panel([], { year, work: 'none', ...more }, { edition: 2023 })
 const pair = (year: unknown): Node => panel(['c1', 'c2'].map((id, i) => ({ id: `b${i}`, space: 1 + 2 * i, poles: 1, handleTie: 'not tied', circuit: { id, year, sharesNeutralWith: [i ? 'c1' : 'c2'], isOnOneYoke: false, feedsLineToLine: false, isGroupedInPanel: false, segments: [{ id: `s${i}`, wiring: 'steel conduit' }] } })), {}, { edition: 2023 })
 const required = (use: string, year: unknown): Node => panel([run(15, { size: '14', metal: 'copper' }, { requiredUse: use, supplies: 'receptacles', isSharedOutside: true, year })], {}, { edition: 2023 })
-const white = (year: unknown): Node => panel([run(15, { wiring: 'NM', isWhiteHot: true, isWhiteMarked: false, year })], {}, { edition: 2023 })
+const white = (year: unknown): Node => panel([run(15, { wiring: 'NM', isWhiteHot: true, isWhiteMarked: false, isSwitchLoop: true, year })], {}, { edition: 2023 })
 
 /** Rule, thing judged, first year in which it was broken when made, and the house of a year. */
 const TURNS: readonly (readonly [rule: string, on: string, turn: number, house: (year: unknown) => Node, what: string])[] = [
@@ -16,7 +16,11 @@ const TURNS: readonly (readonly [rule: string, on: string, turn: number, house: 
   ['required-20A-circuit-downsized', 'c', 1996, year => required('bathroom receptacles', year), 'bathroom'],
   ['required-20A-circuit-downsized', 'c', 2017, year => required('garage', year), 'garage'],
   ['dedicated-circuits', 'c', 1996, year => required('bathroom receptacles', year), 'bathroom shared'],
-  ['hot-on-unmarked-white', 's', 1999, white, 'unmarked white'],
+  ['hot-on-unmarked-white', 's', 1999, white, 'unmarked white of a switch loop'],
+  ['gfci-missing', 'p', 2020, year => inRoom('garage', { slots: '240 V', isDedicated: false, isOutOfReach: false }, year), '250 V in the garage'],
+  ['gfci-missing', 'p', 2020, year => inRoom('outdoors', { type: 'hard-wired outlet', appliance: 'motor tool' }, year), 'hard-wired outdoors'],
+  ['gfci-missing', 'p', 2014, year => inRoom('kitchen', { servesCounter: false, type: 'hard-wired outlet', appliance: 'dishwasher' }, year), 'dishwasher'],
+  ['gfci-missing', 'p', 2017, year => inRoom('crawl space', { type: 'luminaire' }, year), 'crawl space light'],
   ['surge-protector', 'main', 2020, year => service({ surge: 'none' }, year), 'no surge protector'],
   ['gfci-missing', 'p', 1975, year => inRoom('bathroom', {}, year), 'bathroom'],
   ['gfci-missing', 'p', 1996, year => inRoom('outdoors', { hasGradeAccess: false }, year), 'balcony'],
