@@ -48,6 +48,12 @@ export const factsOf = (subject: Subject): Fact[] => Object.values(subject.facts
 /** A fact by a name known only while running; undefined where the kind has no such field. */
 export const factAt = (subject: Subject | undefined, field: string): FactRef | undefined => (subject?.facts as Record<string, FactRef> | undefined)?.[field]
 
+/** The same where somebody looked, seen or not; undefined where nobody has. */
+export function triedAt(subject: Subject | undefined, field: string): Fact | undefined {
+  const fact = factAt(subject, field)
+  return fact === undefined || fact.state === 'unseen' ? undefined : fact
+}
+
 const BLANK = Object.fromEntries(Object.entries(FIELDS).map(([kind, fields]) => [kind, Object.fromEntries(Object.keys(fields).map(field => [field, undefined]))])) as Record<Kind, Record<string, undefined>>
 const NAMES = Object.fromEntries(Object.entries(FIELDS).map(([kind, fields]) => [kind, Object.keys(fields)])) as Record<Kind, string[]>
 /** The facts of a thing nobody has looked at. */

@@ -99,11 +99,16 @@ export function count(totals: Totals, outcome: Outcome, severity: Severity | und
   if (severity) totals.severity[severity] += by
 }
 
+/** How many judgements ended how. */
+export function totalsOf(results: readonly Result[]): Totals {
+  const totals = noTotals()
+  for (const r of results) count(totals, r.verdict.outcome, r.severity)
+  return totals
+}
+
 /** Judges a whole house and says everything: the document the command line prints. */
 export function assess(house: House): Assessment {
   const site = new Site(house)
   const results = evaluate(site, RULES)
-  const totals = noTotals()
-  for (const r of results) count(totals, r.verdict.outcome, r.severity)
-  return { corvit: 1, version: ASSESS_VERSION, edition: site.edition, results: results.map(r => speak(r, site)), totals }
+  return { corvit: 1, version: ASSESS_VERSION, edition: site.edition, results: results.map(r => speak(r, site)), totals: totalsOf(results) }
 }

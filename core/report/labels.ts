@@ -1,6 +1,7 @@
 import { FIELDS, fieldOf, KIND_LABEL, type AnyValue, type Field, type Kind, type Stage } from '../model/fields'
 import { valueOf, type FactRef, type Subject } from '../model/house'
 import type { Site } from '../derive/site'
+import { ruleById } from '../rules'
 
 /** What a thing is called on screens and in reports. Made once per site: a judgement names the same things over and over. */
 export function labelOf(site: Site, subject: Subject): string {
@@ -42,17 +43,39 @@ function makeLabel(site: Site, subject: Subject): string {
       const parent = site.house.subjects.get(subject.parent ?? '')
       return `${parent ? `${labelOf(site, parent)} · ` : ''}${valueOf(subject as Subject<'exposure'>, 'name') ?? 'hot or crowded stretch'}`
     }
+    case 'amendment': {
+      const rule = valueOf(subject as Subject<'amendment'>, 'rule')
+      return rule === undefined ? 'local amendment' : `local amendment: ${ruleById(rule)?.fault.toLowerCase() ?? rule}`
+    }
     case 'photo': return valueOf(subject as Subject<'photo'>, 'caption') ?? 'photograph'
     case 'premises': return valueOf(subject as Subject<'premises'>, 'name') ?? 'premises'
     case 'point': {
       const room = site.roomOf(subject as Subject<'point'>)
       const name = valueOf(subject as Subject<'point'>, 'name') ?? subject.id
       const roomName = valueOf(room, 'name')
-      return roomName && !name.startsWith(roomName) ? `${roomName} · ${name}` : name
+      const plain = roomName && !name.startsWith(roomName) ? `${roomName} · ${name}` : name
+      if ((namesakesOf(site).get(`${room?.id} ${name}`) ?? 0) < 2) return plain
+      const circuit = valueOf(site.get(valueOf(subject as Subject<'point'>, 'circuit'), 'circuit'), 'label')
+      return circuit === undefined ? `${plain} (${subject.id})` : `${plain} (${circuit})`
     }
     default: return valueOf(subject as Subject<'room'>, 'name') ?? `${KIND_LABEL[subject.kind]} ${subject.id}`
   }
 }
+
+/** How many points of a room go by one name: two of them are told apart by their circuits. */
+function namesakesOf(site: Site): ReadonlyMap<string, number> {
+  let count = NAMESAKES.get(site)
+  if (!count) {
+    count = new Map()
+    for (const point of site.all.point) {
+      const key = `${valueOf(point, 'room')} ${valueOf(point, 'name') ?? point.id}`
+      count.set(key, (count.get(key) ?? 0) + 1)
+    }
+    NAMESAKES.set(site, count)
+  }
+  return count
+}
+const NAMESAKES = new WeakMap<Site, Map<string, number>>()
 
 /** The space of a breaker; with its panel, where there are several. */
 function spaceOf(site: Site, breaker: Subject<'breaker'>): string | undefined {
@@ -68,6 +91,7 @@ export function valueText(field: Field, value: AnyValue): string {
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
   if (field.type === 'year' && Array.isArray(value)) return `${value[0]} to ${value[1]}`
   if (Array.isArray(value)) return value.length === 0 ? 'none' : value.join(', ')
+  if (field === FIELDS.amendment.rule) return ruleById(String(value))?.fault ?? String(value)
   const unit = field.type === 'number' || field.type === 'choice' ? field.unit : undefined
   return unit ? `${value} ${unit}` : String(value)
 }

@@ -5,7 +5,8 @@ import { GRADES } from '../model/observation'
 import { Site } from '../derive/site'
 import { SEVERITIES } from '../engine/severity'
 import { STANDINGS } from '../engine/standing'
-import { assess, type SpokenResult } from './assess'
+import { assess } from './assess'
+import { groupAlike, type FindingGroup } from './groups'
 import { CONSEQUENCES } from './consequences'
 import { labelOf, valueText } from './labels'
 import { looksOf } from './looks'
@@ -14,7 +15,7 @@ export type Voice = 'inspector' | 'electrician'
 
 const Comparison = z.object({ left: z.number(), leftLabel: z.string(), sign: z.enum(['>', '<', '=']), right: z.number(), rightLabel: z.string(), unit: z.string() })
 const Item = z.object({
-  rule: z.string(), title: z.string(), where: z.string(), seen: z.string(), leadsTo: z.string(), who: z.string(),
+  rule: z.string(), title: z.string(), /** Every place it stands at. */ where: z.array(z.string()), seen: z.string(), leadsTo: z.string(), who: z.string(),
   severity: z.enum(SEVERITIES), standing: z.enum(STANDINGS), standingWhy: z.string(), grade: z.enum(GRADES).nullable(),
   compare: Comparison.nullable(), working: z.array(z.string()), sections: z.array(z.string()),
   remedies: z.array(z.object({ title: z.string(), verdict: z.enum(['offered', 'conditional', 'refused']), why: z.string(), duties: z.array(z.string()), markings: z.array(z.string()), tests: z.array(z.string()), needsPermit: z.boolean() })),
@@ -50,8 +51,8 @@ export function writeReport(house: House, voice: Voice): Report {
   const isElectrician = voice === 'electrician'
   const showsSections = isElectrician || valueOf(premises, 'citeSections') === true
   const faults = assessment.results.filter(r => r.outcome === 'fault')
-  const item = (r: SpokenResult) => ({
-    rule: r.rule, title: r.title, where: r.subject.label, seen: r.why, leadsTo: CONSEQUENCES[r.rule] ?? '', who: WHO[r.severity!],
+  const item = ({ first: r, all }: FindingGroup) => ({
+    rule: r.rule, title: r.title, where: all.map(f => f.subject.label), seen: r.why, leadsTo: CONSEQUENCES[r.rule] ?? '', who: WHO[r.severity!],
     severity: r.severity!, standing: r.standing!, standingWhy: r.standingWhy ?? '', grade: r.grade, compare: r.compare,
     working: isElectrician ? r.working : [], sections: showsSections ? r.sections : [],
     remedies: isElectrician ? r.remedies.map(({ title, verdict, why, duties, markings, tests, needsPermit }) => ({ title, verdict, why, duties, markings, tests, needsPermit })) : [],
@@ -66,7 +67,7 @@ export function writeReport(house: House, voice: Voice): Report {
     voice, name: valueOf(premises, 'name') ?? 'Job', facts: named,
     counts: SEVERITIES.map(severity => ({ severity, count: assessment.totals.severity[severity] })),
     judged: assessment.totals.fault + assessment.totals.clear + assessment.totals.undecided, clear: assessment.totals.clear, undecided: assessment.totals.undecided,
-    groups: SEVERITIES.map(severity => ({ severity, items: faults.filter(r => r.severity === severity).map(item) })).filter(g => g.items.length > 0),
+    groups: SEVERITIES.map(severity => ({ severity, items: groupAlike(faults.filter(r => r.severity === severity)).map(item) })).filter(g => g.items.length > 0),
     mayStay: assessment.results.filter(r => r.outcome === 'clear' && r.standing === 'allowed to stay').map(r => ({ rule: r.rule, where: r.subject.label, seen: r.why, means: r.standingWhy ?? '' })),
     limitations: limitationsOf(site),
     notYetSeen: STAGES.map(stage => ({ stage, items: looks.filter(l => l.stage === stage && l.state !== 'blocked').map(l => ({ where: l.label, look: l.look, settles: l.settles })) })).filter(g => g.items.length > 0),

@@ -73,6 +73,9 @@ export const HARD_WIRED_MOST_AMPS = 50
 /** Under the 2023 edition listed heating and cooling outdoors is exempt until this day. 210.8(F). */
 export const HVAC_EXEMPT = { edition: 2023, until: '2026-09-01' } as const
 
+/** A room use as a sentence names it. */
+export const placeName = (use: string): string => ({ 'living': 'living, dining or family room', 'hallway': 'hall', 'basement, finished': 'finished basement', 'basement, unfinished': 'unfinished basement', 'food preparation': 'place where food is prepared' })[use] ?? use
+
 /** Distance to a sink, tub or shower, feet. */
 export const NEAR_FT = 6
 /** An extension no longer than this that adds no outlet needs no arc-fault protection, from the edition. 210.12(B). */

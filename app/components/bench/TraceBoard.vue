@@ -66,7 +66,7 @@ const TONE: Record<string, 'repair' | 'undecided' | 'clear' | 'for the record'> 
       </table></div>
     </template>
     <section v-if="card" class="card"><h2>The directory beside what was found</h2>
-      <div class="scroll"><table><thead><tr><th>space</th><th>directory</th><th>found</th><th /></tr></thead><tbody><tr v-for="e in card.entries" :key="e.breaker"><td>{{ e.space }}</td><td>{{ e.written ?? '–' }}</td><td>{{ e.found || '–' }}</td><td class="state"><SeverityMark :kind="TONE[e.state]!" :size="13" /><span class="small">{{ e.state }}</span></td></tr></tbody></table></div>
+      <div class="scroll"><table><thead><tr><th>space</th><th>directory</th><th>found</th><th /></tr></thead><tbody><tr v-for="e in card.entries" :key="e.breaker"><td>{{ e.space }}</td><td>{{ e.written ?? '–' }}</td><td>{{ e.found || '–' }}</td><td><span class="state"><SeverityMark :kind="TONE[e.state]!" :size="13" /><span class="small">{{ e.state }}</span></span></td></tr></tbody></table></div>
       <p v-if="card.doubles.length" class="small why">Written twice: {{ card.doubles.join(', ') }}</p>
       <p v-if="card.orphans.length" class="small why">No breaker found for: {{ card.orphans.join(', ') }}</p>
     </section>
@@ -77,5 +77,5 @@ const TONE: Record<string, 'repair' | 'undecided' | 'clear' | 'for the record'> 
 .trace { display: grid; gap: 0.8rem; max-width: 62rem; } .row { display: flex; flex-wrap: wrap; gap: 0.35rem; align-items: center; } .big { font-size: 1.6rem; }
 .mini { min-width: 44px; padding: 0 0.5rem; } .rounds { display: grid; gap: 0.25rem; } .scroll { overflow-x: auto; } table { width: 100%; } th { text-align: left; color: var(--soft); font-weight: 600; font-size: 0.85rem; } td, th { padding: 0.3rem 0.6rem 0.3rem 0; border-bottom: 1px solid var(--line); vertical-align: top; }
 .bit { min-width: 52px; min-height: 44px; border: 1.5px dashed var(--line); border-radius: 3px; cursor: pointer; } .bit.dead { background: var(--ink); color: var(--paper); border-style: solid; } .bit.live { border: 1.5px solid var(--touch); color: var(--touch); }
-.state { display: flex; gap: 0.4rem; align-items: center; white-space: nowrap; } .why { color: var(--repair); } .card { margin-top: 0.6rem; } .field { width: auto; }
+.state { display: inline-flex; gap: 0.4rem; align-items: center; white-space: nowrap; } .why { color: var(--repair); } .card { margin-top: 0.6rem; } .field { width: auto; }
 </style>

@@ -55,7 +55,7 @@ const breakers = computed(() => site.children(enclosure, 'breaker').flatMap((bre
   return [{
     breaker, space: `${space}${half ?? ''}`, poles, ...at, y: at.y + (half === 'b' ? g.value.row / 2 : 0), h,
     rating: valueOf(breaker, 'ratingAmps'), name: feeder ? 'feeder' : undefined,
-    label: valueOf(circuit, 'label') ?? valueOf(breaker, 'label') ?? (valueOf(breaker, 'role') === 'spare' ? 'spare' : ''),
+    label: sharedLabel(site.circuitsOf(breaker).map(c => valueOf(c, 'label'))) ?? valueOf(breaker, 'label') ?? (valueOf(breaker, 'role') === 'spare' ? 'spare' : ''),
     isSpare: valueOf(breaker, 'role') === 'spare',
     wire: wire ? [size ? sizeShort(size) : 'size ?', metal ? shortMetal(metal) : 'metal ?'].join(' ') : '', dot: metal ? METAL[metal] : undefined, hasWire: wire !== undefined,
     directory: valueOf(breaker, 'label') !== undefined && valueOf(circuit, 'label') !== undefined && valueOf(breaker, 'label') !== valueOf(circuit, 'label') ? valueOf(breaker, 'label') : undefined,
@@ -63,6 +63,13 @@ const breakers = computed(() => site.children(enclosure, 'breaker').flatMap((bre
     tie: poles > 1 || valueOf(breaker, 'handleTie') === 'listed tie', protection: valueOf(breaker, 'protection'), legs, shares, mark: markOf(breaker),
   }]
 }))
+/** The names of all circuits on one breaker; what they have in common at the start is said once. */
+function sharedLabel(labels: readonly (string | undefined)[]): string | undefined {
+  const [first, ...others] = labels.filter(l => l !== undefined)
+  if (first === undefined || others.length === 0) return first
+  const words = first.split(' ')
+  return [first, ...others.map(o => { const rest = o.split(' ').filter((w, i) => w !== words[i]).join(' '); return rest || o })].join(', ')
+}
 const sizeShort = (size: string) => ['250', '300', '350', '400', '500', '600'].includes(size) ? `${size}k` : size
 const shortMetal = (metal: string) => ({ 'copper': 'Cu', 'tinned copper': 'Cu tinned', 'aluminium': 'Al', 'copper-clad aluminium': 'CCA', 'silver-looking': 'silver ?', 'copper-looking': 'copper ?' })[metal] ?? metal
 
@@ -235,7 +242,7 @@ const describe = (b: (typeof breakers.value)[number]) => `space ${b.space}, ${b.
     <!-- bars -->
     <template v-if="!compact">
       <g v-for="bar in bars" :key="bar.bar.id" class="part" tabindex="0" role="button" :aria-label="`${bar.role} bar${bar.mark ? `, ${bar.mark}` : ''}`" @click="emit('select', bar.bar.id)" @keydown.enter="emit('select', bar.bar.id)">
-        <text :x="bar.x + 6" :y="g.top - 10" text-anchor="middle" class="t-small" fill="var(--soft)">{{ bar.role }}</text>
+        <text :x="bar.isRight ? bar.x + 12 : bar.x - 6" :y="g.top - 10" :text-anchor="bar.isRight ? 'end' : 'start'" class="t-small" fill="var(--soft)">{{ bar.role }}</text>
         <rect :x="bar.x - 14" :y="g.top - 4" width="42" :height="bar.count * bar.step + 8" fill="transparent" />
         <rect :x="bar.x" :y="g.top - 2" width="12" :height="bar.count * bar.step + 4" rx="2" :fill="bar.role === 'ground' ? '#8d9a86' : '#b8b2a2'" :stroke="selected === bar.bar.id ? 'var(--touch)' : sevVar(bar.mark) ?? 'var(--steel-edge)'" :stroke-width="selected === bar.bar.id || sevVar(bar.mark) ? 2.6 : 1" :stroke-dasharray="bar.mark === 'undecided' ? '6 4' : undefined" />
         <g v-for="s in bar.screws" :key="s.n">

@@ -3,6 +3,8 @@ import type { SpokenResult } from '#core'
 
 export interface FindingCardProps {
   finding: SpokenResult
+  /** All findings that read like this one, itself included; they are named in a list. */
+  alike?: readonly SpokenResult[]
   /** The thing it is about is already named around it. */
   unnamed?: boolean
   /** The part of the thing it is about. */
@@ -12,11 +14,20 @@ export interface FindingCardProps {
   /** Remedies shown without asking. */
   fixes?: boolean
 }
+export interface FindingCardEmits {
+  /** A place was touched: show the thing there. */
+  place: [subject: string]
+}
 </script>
 
 <script setup lang="ts">
-const { finding, unnamed = false, part = '', wide = false, fixes = false } = defineProps<FindingCardProps>()
+const { finding, alike = [], unnamed = false, part = '', wide = false, fixes = false } = defineProps<FindingCardProps>()
+const emit = defineEmits<FindingCardEmits>()
 const isOpen = ref(false)
+/** Places named before the rest wait behind a touch. */
+const FIRST = 8
+const showsAll = ref(false)
+const places = computed(() => showsAll.value ? alike : alike.slice(0, FIRST))
 const tone = computed(() => ({ 'make safe now': 'now', 'repair': 'repair', 'upgrade at next work': 'upgrade', 'for the record': 'record' })[finding.severity!])
 const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offered').length)
 </script>
@@ -27,9 +38,13 @@ const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offer
       <span class="sev" :class="`sev-${tone}`"><SeverityMark :kind="finding.severity!" /> {{ finding.severity }}</span>
       <span class="small soft">{{ finding.grade }}</span>
     </header>
-    <h3>{{ finding.title }}<span v-if="!unnamed" class="where"> · {{ finding.subject.label }}</span><span v-else-if="part" class="where"> · {{ part }}</span></h3>
+    <h3>{{ finding.title }}<span v-if="alike.length > 1" class="where"> · {{ alike.length }} places</span><span v-else-if="!unnamed" class="where"> · {{ finding.subject.label }}</span><span v-else-if="part" class="where"> · {{ part }}</span></h3>
     <CompareRow v-if="finding.compare" :compare="finding.compare" :tone="`sev-${tone}`" />
-    <p>{{ finding.why }}</p>
+    <p class="why">{{ finding.why }}</p>
+    <p v-if="alike.length > 1" class="places">
+      <button v-for="f in places" :key="f.subject.id" type="button" class="place" @click.stop="emit('place', f.subject.id)">{{ f.subject.label }}</button>
+      <button v-if="alike.length > FIRST && !showsAll" type="button" class="touch place more" @click.stop="showsAll = true">{{ alike.length - FIRST }} more</button>
+    </p>
     <p v-if="finding.remark" class="soft">{{ finding.remark }}.</p>
     <p class="small"><b>{{ finding.standing }}</b><span class="soft">: {{ finding.standingWhy }}</span></p>
     <p class="foot">
@@ -75,5 +90,9 @@ h3 { font-weight: 700; margin: 0.25rem 0 0.15rem; }
 .sum ol { list-style: decimal; padding-left: 1.2rem; }
 .sum table { width: 100%; } caption { text-align: left; } td { padding: 0.12rem 0.4rem 0.12rem 0; vertical-align: top; } .val { font-weight: 600; }
 .fix { margin-top: 0.7rem; } .fix h4 { margin-bottom: 0.4rem; }
+h3::first-letter, .why::first-letter { text-transform: uppercase; }
+.places { display: flex; flex-wrap: wrap; gap: 0.3rem; margin: 0.35rem 0; }
+.place { min-height: 32px; padding: 0 0.6rem; border: 1px solid var(--line); border-radius: 3px; font-size: 0.85rem; cursor: pointer; text-align: left; } .place:hover { border-color: var(--touch); color: var(--touch); } .place.more { border-color: transparent; }
+@media (max-width: 900px) { .place { min-height: 44px; } }
 @media print { .finding { break-inside: avoid; } .foot { display: none; } }
 </style>

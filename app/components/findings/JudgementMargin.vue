@@ -33,7 +33,7 @@ const partName = (f: SpokenResult) => f.subject.kind === 'segment' ? valueOf(job
 /** What can be added to a thing, in words. */
 const GROWS: Partial<Record<Kind, readonly [kind: Kind, words: string]>> = {
   circuit: ['segment', 'add conductors of this circuit'], segment: ['exposure', 'add a hot or crowded stretch'], feeder: ['exposure', 'add a hot or crowded stretch'],
-  bar: ['screw', 'record a screw and what lands under it'], enclosure: ['bar', 'add a bar'],
+  premises: ['amendment', 'add a local amendment of a rule'], bar: ['screw', 'record a screw and what lands under it'], enclosure: ['bar', 'add a bar'],
 }
 function grow(thing: Subject) {
   const kind = GROWS[thing.kind]![0]

@@ -23,6 +23,8 @@ import { expects, FIELDS, GRADES, valueSchema, valueText } from '#core'
 
 const { field, fact = undefined, targets = [], asked = false, startOpen = false } = defineProps<FactRowProps>()
 const emit = defineEmits<FactRowEmits>()
+/** More options than fit a hand are a list to scroll. */
+const MANY = 24
 const isOpen = ref(startOpen)
 const grade = ref<Grade>('seen')
 const typed = ref('')
@@ -101,7 +103,11 @@ function toggleRef(id: string) {
     <div v-if="isOpen" class="pad">
       <p class="small soft">{{ field.look }}<template v-if="field.with"> ({{ field.with }})</template></p>
       <div v-if="!isBlocking" class="choices">
-        <template v-if="field.type === 'choice'">
+        <select v-if="field.type === 'choice' && field.options.length > MANY" class="field" :aria-label="field.label" @change="set(($event.target as HTMLSelectElement).value)">
+          <option value="" disabled :selected="!known">choose</option>
+          <option v-for="o in field.options" :key="o" :value="o" :selected="known?.value === o">{{ valueText(field, o) }}</option>
+        </select>
+        <template v-else-if="field.type === 'choice'">
           <button v-for="o in field.options" :key="o" type="button" class="chip" :aria-pressed="known?.value === o" @click="set(o)">{{ o }}<span v-if="field.unit" class="small soft">{{ field.unit }}</span></button>
         </template>
         <template v-else-if="field.type === 'flag'">

@@ -1,5 +1,5 @@
 <script lang="ts">
-import { factAt, FIELDS, PREMISES_ID, type Subject, type AnyValue, type Field, type Grade } from '#core'
+import { triedAt, FIELDS, PREMISES_ID, type Subject, type AnyValue, type Field, type Grade } from '#core'
 
 export interface FactSheetProps { subject: Subject, title?: string }
 </script>
@@ -11,7 +11,7 @@ const showsAll = ref(false)
 watch(() => subject.id, () => { showsAll.value = false })
 const asked = computed(() => new Set([...job.results.values()].flatMap(r => r.missing).filter(m => m.subject === subject.id).map(m => m.field)))
 const rows = computed(() => Object.entries(FIELDS[subject.kind] as Record<string, Field>).map(([name, field]) => ({
-  name, field, fact: factAt(subject, name), isAsked: asked.value.has(name),
+  name, field, fact: triedAt(subject, name), isAsked: asked.value.has(name),
 })))
 /** What places and names a thing is offered even where no judgement waits for it. */
 const ALWAYS = new Set(['name', 'label', 'room', 'after', 'slots', 'type', 'supplies', 'size', 'metal', 'wiring', 'ratingAmps', 'bondMeans'])

@@ -57,7 +57,7 @@ defineExpose({ focus })
 </template>
 
 <style scoped>
-.line { margin-top: 0.7rem; }
+.line { margin-top: 0.7rem; position: sticky; bottom: 0; z-index: 5; background: var(--paper); padding: 0.35rem 0 0.6rem; }
 .box { display: flex; align-items: center; gap: 0.8rem; border: 2px solid var(--touch); border-radius: 5px; background: var(--sheet); padding: 0 0.4rem 0 0.9rem; min-height: 48px; }
 .box label { white-space: nowrap; }
 .box input { flex: 1; min-width: 0; background: none; border: 0; outline: none; font-family: var(--font-mono); font-size: 1.05rem; min-height: 46px; }

@@ -1,5 +1,5 @@
 <script lang="ts">
-import { expects, factAt, fieldOf, valueSchema, type OpenLook, type AnyValue, type Grade } from '#core'
+import { expects, triedAt, fieldOf, valueSchema, type OpenLook, type AnyValue, type Grade } from '#core'
 
 export interface LookGroupProps {
   /** Looks for the same fact on things of one kind, in one place. */
@@ -19,7 +19,7 @@ const reason = ref('')
 const problem = ref('')
 const settles = computed(() => looks.reduce((sum, l) => sum + l.settles, 0))
 const isDanger = computed(() => looks.some(l => l.danger > 0))
-const factOf = (look: OpenLook) => factAt(job.house.subjects.get(look.subject), look.field)
+const factOf = (look: OpenLook) => triedAt(job.house.subjects.get(look.subject), look.field)
 /** One answer suits many things only where it is a plain value. */
 const suitsAll = computed(() => looks.length > 1 && ['choice', 'flag', 'number'].includes(field.value.type))
 const targets = computed(() => field.value.type === 'ref' || field.value.type === 'refs' ? refTargets(job.site, field.value) : [])

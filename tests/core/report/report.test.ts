@@ -14,6 +14,9 @@ describe('reports', () => {
   it('an inspector never prescribes and cites only if the desk says so', () => {
     const items = inspector.groups.flatMap(g => g.items)
     expect(items.length).toBeGreaterThan(20)
+    // Said once, with every place; nothing is left out and no place stands twice under one finding.
+    expect(items.some(i => i.where.length > 3)).toBe(true)
+    for (const i of items) expect(new Set(i.where).size).toBe(i.where.length)
     expect(items.every(i => i.remedies.length === 0 && i.sections.length === 0 && i.leadsTo !== '' && i.who !== '')).toBe(true)
   })
   it('an electrician cites, shows the sum and says why not', () => {
@@ -29,7 +32,7 @@ describe('reports', () => {
   })
   it('list what was not seen, and count it apart from what is clear', () => {
     expect(inspector.undecided).toBeGreaterThan(30)
-    expect(inspector.judged).toBe(inspector.clear + inspector.undecided + inspector.groups.reduce((n, g) => n + g.items.length, 0))
+    expect(inspector.judged).toBe(inspector.clear + inspector.undecided + inspector.groups.reduce((n, g) => n + g.items.reduce((m, i) => m + i.where.length, 0), 0))
   })
 })
 

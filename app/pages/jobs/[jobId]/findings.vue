@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
-import { isKind, SEVERITIES, STAGES, valueOf, type Severity } from '#core'
+import { groupAlike, isKind, SEVERITIES, STAGES, valueOf, type Severity } from '#core'
 
 const { job, problem, isLoading, load } = useOpenJob()
 const isNarrow = useMediaQuery('(max-width: 900px)')
 const router = useRouter()
-const tab = ref<'found' | 'open'>('found')
+const tab = ref<'found' | 'open' | 'stays'>('found')
 const only = ref<Severity>()
 const query = ref('')
 const shown = computed(() => job.faults.filter(f => (!only.value || f.severity === only.value) && (query.value.trim() === '' || `${f.title} ${f.subject.label} ${f.why}`.toLowerCase().includes(query.value.trim().toLowerCase()))))
-const groups = computed(() => SEVERITIES.map(severity => ({ severity, faults: shown.value.filter(f => f.severity === severity) })).filter(g => g.faults.length > 0))
+const groups = computed(() => SEVERITIES.map(severity => ({ severity, found: groupAlike(shown.value.filter(f => f.severity === severity)) })).filter(g => g.found.length > 0))
+/** Lawful because it is old: clear, and on record with what it means. */
+const stays = computed(() => groupAlike([...job.results.values()].filter(r => r.outcome === 'clear' && r.standing === 'allowed to stay')))
 const stages = computed(() => STAGES.map(stage => ({ stage, looks: job.looks.filter(l => l.stage === stage) })).filter(s => s.looks.length > 0))
 const STAGE_WORDS = { 'before': 'Before the visit', 'outside': 'Outside', 'cover on': 'Panel, cover on', 'cover off': 'Panel, cover off', 'sub-panel': 'Sub-panels', 'trace': 'Tracing', 'rooms': 'Rooms', 'open box': 'Opened boxes' } as const
 const CAUTION: Partial<Record<keyof typeof STAGE_WORDS, string>> = {
@@ -37,7 +39,8 @@ function go(id: string) {
     <PageState :is-loading="isLoading" :problem="problem" @again="load">
       <div class="bar">
         <button type="button" class="tab" :aria-current="tab === 'found'" @click="tab = 'found'">Found <b>{{ job.faults.length }}</b></button>
-        <button type="button" class="tab" :aria-current="tab === 'open'" @click="tab = 'open'"><SeverityMark kind="undecided" /> Not decided yet <b>{{ job.looks.length }}</b></button>
+        <button type="button" class="tab" :aria-current="tab === 'open'" @click="tab = 'open'"><SeverityMark kind="undecided" /> To look at <b>{{ job.looks.length }}</b></button>
+        <button v-if="stays.length" type="button" class="tab" :aria-current="tab === 'stays'" @click="tab = 'stays'">May stay <b>{{ stays.reduce((n, g) => n + g.all.length, 0) }}</b></button>
         <label v-if="tab === 'found'" class="find"><UIcon name="lucide:search" /><input v-model="query" class="field" placeholder="place or fault" aria-label="search findings"></label>
       </div>
 
@@ -51,8 +54,17 @@ function go(id: string) {
         <p v-else-if="!job.faults.length" class="soft none">No fault found so far. What is not decided yet is listed beside.</p>
         <p v-else-if="!groups.length" class="soft none">No finding matches.</p>
         <section v-for="g in groups" :key="g.severity" class="group">
-          <FindingCard v-for="f in g.faults" :key="`${f.rule}${f.subject.id}`" :finding="f" :wide="!isNarrow" />
+          <FindingCard v-for="f in g.found" :key="`${f.first.rule}${f.first.subject.id}`" :finding="f.first" :alike="f.all" :wide="!isNarrow" @place="go" />
         </section>
+      </template>
+
+      <template v-else-if="tab === 'stays'">
+        <p class="soft intro">Lawful when it was made and allowed to stay. It is put on record with what it means and what ends it.</p>
+        <article v-for="g in stays" :key="g.first.rule + g.first.subject.id" class="stays">
+          <h2>{{ g.first.standingWhy }}</h2>
+          <p class="soft">{{ g.first.why }}</p>
+          <p class="places"><button v-for="r in g.all" :key="r.subject.id" type="button" class="plain" @click="go(r.subject.id)">{{ r.subject.label }}</button></p>
+        </article>
       </template>
 
       <template v-else>
@@ -76,6 +88,7 @@ function go(id: string) {
 .filters { display: flex; flex-wrap: wrap; gap: 0.4rem; margin: 0.8rem 0; }
 .group { display: grid; gap: 0.8rem; margin-bottom: 0.8rem; max-width: 76rem; }
 .none { padding: 2rem 0; } .intro { margin: 0.9rem 0; max-width: 44rem; }
+.stays { max-width: 52rem; padding: 0.9rem 0; border-bottom: 1px solid var(--line); display: grid; gap: 0.4rem; } .stays h2 { font-weight: 600; } .places { display: flex; flex-wrap: wrap; gap: 0.4rem; }
 .stage { max-width: 52rem; margin-bottom: 1.4rem; }
 .caution { color: var(--repair); display: flex; gap: 0.4rem; align-items: center; }
 .tool-link { min-height: 44px; display: inline-flex; align-items: center; padding: 0 0.6rem; }

@@ -48,7 +48,8 @@ const print = () => window.print()
         <section v-for="g in report.groups" :key="g.severity">
           <h2 :class="`sev-${tone(g.severity)}`" class="sevhead"><SeverityMark :kind="g.severity" :size="18" /> {{ g.severity }}</h2>
           <div v-for="(i, n) in g.items" :key="n" class="item">
-            <h3>{{ i.title }} <span class="soft">· {{ i.where }}</span></h3>
+            <h3>{{ i.title }} <span class="soft">· {{ i.where.length === 1 ? i.where[0] : `${i.where.length} places` }}</span></h3>
+            <p v-if="i.where.length > 1" class="small soft">{{ i.where.join('; ') }}</p>
             <CompareRow v-if="i.compare" :compare="i.compare" />
             <p><b>Seen</b> {{ i.seen }} <span class="soft">({{ i.grade }})</span></p>
             <template v-if="report.voice === 'inspector'">
@@ -63,6 +64,10 @@ const print = () => window.print()
           </div>
         </section>
 
+        <section v-if="report.mayStay.length">
+          <h2>Lawful when made, may stay</h2>
+          <table><tbody><tr v-for="(m, i) in report.mayStay" :key="i"><td>{{ m.where }}</td><td>{{ m.means }}</td></tr></tbody></table>
+        </section>
         <section v-if="report.limitations.length">
           <h2>Could not be seen</h2>
           <table><tbody><tr v-for="(l, i) in report.limitations" :key="i"><td>{{ l.where }}</td><td>{{ l.fact }}</td><td class="soft">{{ l.reason }}</td></tr></tbody></table>
