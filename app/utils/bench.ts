@@ -14,7 +14,7 @@ export const BENCH: Record<string, readonly BenchField[]> = {
   ],
   'diagnose': [
     { key: 'lamps', label: 'Lamp tester', options: LAMPS }, { key: 'hotNeutral', label: 'Hot to neutral', unit: 'V' }, { key: 'hotGround', label: 'Hot to ground', unit: 'V' }, { key: 'neutralGround', label: 'Neutral to ground', unit: 'V' }, { key: 'groundEarth', label: 'Ground to earth', unit: 'V', hint: 'proved, long lead' },
-    { key: 'dropPercent', label: 'Drop under load', unit: '%' }, { key: 'neutralGroundLoaded', label: 'Neutral to ground, loaded', unit: 'V' }, { key: 'groundOhms', label: 'Ground impedance', unit: 'Ω', hint: '100000 for open' }, { key: 'groundClampAmps', label: 'In the ground, loaded', unit: 'A' }, { key: 'otherHalf', label: 'Other half of the pair', unit: 'V' },
+    { key: 'narrowEarth', label: 'Narrow slot to earth', unit: 'V', hint: 'proved, long lead' }, { key: 'dropPercent', label: 'Drop under load', unit: '%' }, { key: 'neutralGroundLoaded', label: 'Neutral to ground, loaded', unit: 'V' }, { key: 'groundOhms', label: 'Ground impedance', unit: 'Ω', hint: '100000 for open' }, { key: 'groundClampAmps', label: 'In the ground, loaded', unit: 'A' }, { key: 'otherHalf', label: 'Other half of the pair', unit: 'V' },
     { key: 'detectorOnGround', label: 'Detector alarms on ground', yesNo: true }, { key: 'jumperSeen', label: 'Jumper in the box', yesNo: true },
     { key: 'setting.meter', label: 'Meter impedance', options: ['low', 'high'] }, { key: 'setting.loadsOn', label: 'Loads on this neutral', yesNo: true }, { key: 'setting.runFt', label: 'Run to the panel', unit: 'ft' }, { key: 'setting.testAmps', label: 'Test load', unit: 'A' },
   ],

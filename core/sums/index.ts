@@ -1,6 +1,8 @@
 /** The sums on their own: each with its input checked by one schema, for the Bench place and the command line alike. */
 import { z } from 'zod'
-import { diagnose, LAMPS, refereeDevice } from '../diagnosis/outlet'
+import { diagnose } from '../diagnosis/outlet'
+import { refereeDevice } from '../diagnosis/referee'
+import { LAMPS } from '../diagnosis/states'
 import { jointOf, originsOf } from '../diagnosis/chain'
 import { heatOf } from '../diagnosis/heat'
 import { identify } from '../diagnosis/identify'
@@ -57,7 +59,7 @@ const boxfill = sum('boxfill', 'Box fill', z.strictObject({
 ({ volumeIn3, box, edition: e, ...contents }) => boxFill(contents, volumeIn3 ?? BOX_VOLUME[box!], e))
 
 const Readings = z.strictObject({
-  hotNeutral: volts, hotGround: volts, neutralGround: volts, groundEarth: volts, dropPercent: z.number().min(0).max(100), neutralGroundLoaded: volts, groundOhms: z.number().min(0).max(1e9), lamps: z.enum(LAMPS),
+  hotNeutral: volts, hotGround: volts, neutralGround: volts, groundEarth: volts, narrowEarth: volts, dropPercent: z.number().min(0).max(100), neutralGroundLoaded: volts, groundOhms: z.number().min(0).max(1e9), lamps: z.enum(LAMPS),
   detectorOnGround: z.boolean(), groundClampAmps: amps, otherHalf: volts, jumperSeen: z.boolean(),
 }).partial()
 const Setting = z.strictObject({ meter: z.enum(['high', 'low']), loadsOn: z.boolean(), runFt: z.number().min(0).max(2000), testAmps: z.number().positive().max(40) }).partial()

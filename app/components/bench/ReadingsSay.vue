@@ -16,7 +16,9 @@ const readings = computed<Readings>(() => {
   const groundEarth = valueOf(point, 'groundToEarthV')
   const neutralGroundLoaded = valueOf(point, 'neutralGroundRiseV')
   const jumperSeen = valueOf(point, 'hasNeutralGroundJumper')
-  return { ...lamps && { lamps }, ...groundOhms !== undefined && { groundOhms }, ...groundEarth !== undefined && { groundEarth }, ...neutralGroundLoaded !== undefined && { neutralGroundLoaded }, ...jumperSeen !== undefined && { jumperSeen } }
+  const narrowEarth = valueOf(point, 'narrowToEarthV')
+  const groundClampAmps = valueOf(point, 'groundClampA')
+  return { ...lamps && { lamps }, ...groundOhms !== undefined && { groundOhms }, ...groundEarth !== undefined && { groundEarth }, ...neutralGroundLoaded !== undefined && { neutralGroundLoaded }, ...jumperSeen !== undefined && { jumperSeen }, ...narrowEarth !== undefined && { narrowEarth }, ...groundClampAmps !== undefined && { groundClampAmps } }
 })
 const said = computed(() => Object.keys(readings.value).length ? diagnose(readings.value, { meter: 'low' }) : undefined)
 </script>

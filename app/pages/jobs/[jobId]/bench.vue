@@ -27,6 +27,9 @@ const refusal = computed(() => {
 })
 const nextKey = computed(() => diagnosis.value?.next?.reading ?? identity.value?.next?.evidence ?? '')
 
+const showsAllFits = ref(false)
+/** What fits, likeliest first; two faults at once make the list long, and the first few say what to look for. */
+const fits = computed(() => (diagnosis.value?.states ?? []).filter(s => diagnosis.value!.fitting.includes(s.state)).slice(0, showsAllFits.value ? undefined : 6))
 /** Things of the house a sum can take its inputs from. */
 const sources = computed<{ id: string, label: string }[]>(() => {
   const list: readonly Subject[] = id.value === 'ampacity' || id.value === 'identify' ? [...job.site.all.segment, ...job.site.all.feeder] : id.value === 'diagnose' || id.value === 'boxfill' ? job.site.all.point : id.value === 'working-space' ? job.site.all.enclosure : []
@@ -34,7 +37,7 @@ const sources = computed<{ id: string, label: string }[]>(() => {
 })
 /** Fields of the house that are inputs of a sum, both ways. */
 const SAME: Record<string, readonly (readonly [input: string, field: string])[]> = {
-  'diagnose': [['lamps', 'lamps'], ['groundOhms', 'groundOhms'], ['groundEarth', 'groundToEarthV'], ['neutralGroundLoaded', 'neutralGroundRiseV'], ['jumperSeen', 'hasNeutralGroundJumper']],
+  'diagnose': [['lamps', 'lamps'], ['groundOhms', 'groundOhms'], ['groundEarth', 'groundToEarthV'], ['narrowEarth', 'narrowToEarthV'], ['groundClampAmps', 'groundClampA'], ['neutralGroundLoaded', 'neutralGroundRiseV'], ['jumperSeen', 'hasNeutralGroundJumper']],
   'identify': [['surface', 'surface'], ['core', 'core'], ['legend', 'legend'], ['isSoft', 'isSoft'], ['bareMm', 'bareMm'], ['size', 'size'], ['year', 'year']],
   'ampacity': [['size', 'size'], ['metal', 'metal'], ['wiring', 'wiring'], ['insulationC', 'insulationC'], ['terminalsC', 'terminalsC'], ['carriesWholeDwelling', 'carriesWholeDwelling']],
   'boxfill': [['volumeIn3', 'boxVolumeIn3'], ['grounds.count', 'groundsInBox'], ['hasInternalClamps', 'hasInternalClamps']],
@@ -101,10 +104,11 @@ const WORDS: Record<string, string> = { terminals: 'terminal marking', insulatio
           <template v-else-if="diagnosis">
             <h2 v-if="diagnosis.answer" :class="{ lethal: diagnosis.states[0]?.isLethal }">{{ diagnosis.answer }}</h2>
             <h2 v-else>{{ diagnosis.fitting.length }} still fit</h2>
-            <ul class="ranks"><li v-for="s in diagnosis.states.filter(x => x.fit >= 1e-4)" :key="s.state"><SeverityMark :kind="s.isLethal ? 'make safe now' : s.state === 'good' ? 'clear' : 'repair'" :size="14" /> <b>{{ s.state }}</b><i :style="{ width: `${Math.max(2, 100 * s.share)}%` }" /><span class="small soft">{{ s.settles }}</span></li></ul>
+            <ul class="ranks"><li v-for="s in fits" :key="s.state"><SeverityMark :kind="s.isLethal ? 'make safe now' : s.state === 'good' ? 'clear' : 'repair'" :size="14" /> <b>{{ s.state }}</b><i :style="{ width: `${Math.max(2, 100 * s.share)}%` }" /><span class="small soft">{{ s.settles }}</span></li></ul>
+            <button v-if="diagnosis.fitting.length > fits.length" type="button" class="touch" @click="showsAllFits = true">{{ diagnosis.fitting.length - fits.length }} more, less likely</button>
             <p v-if="diagnosis.next" class="nextline"><SeverityMark kind="undecided" :size="16" /> <span><b>Read next:</b> {{ diagnosis.next.how }}</span></p>
             <section v-if="diagnosis.doubts.length"><h3>Proves nothing yet</h3><p v-for="d in diagnosis.doubts" :key="d.why" class="small">{{ d.why }}. <b>Instead:</b> {{ d.instead }}</p></section>
-            <p v-if="diagnosis.ruledOut.length" class="small soft">Ruled out: {{ diagnosis.states.filter(s => s.fit < 1e-9).map(s => `${s.state} (by ${s.ruledOutBy.slice(0, 2).map(k => BENCH.diagnose!.find(f => f.key === k)?.label ?? k).join(', ')})`).join('; ') }}</p>
+            <p v-if="diagnosis.ruledOut.length" class="small soft">Ruled out: {{ diagnosis.states.filter(s => diagnosis!.ruledOut.some(r => r === s.state)).map(s => `${s.state} (by ${s.ruledOutBy.slice(0, 2).map(k => BENCH.diagnose!.find(f => f.key === k)?.label ?? k).join(', ')})`).join('; ') }}</p>
           </template>
           <template v-else-if="identity">
             <h2>{{ identity.metal ?? 'not settled' }}{{ identity.size ? `, ${identity.size} AWG` : identity.sizes.length ? `, ${identity.sizes.join(' or ')} AWG` : '' }}</h2>
