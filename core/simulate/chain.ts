@@ -23,7 +23,6 @@ export interface SimulatedCircuit { readonly outlets: readonly SimulatedOutlet[]
 const OHMS_FT = [0.00307, 0.00193] as const
 /** Coupling between two conductors of one cable, siemens per foot at 60 Hz. */
 const COUPLING_FT = 1.1e-8
-const CLOSED = 1e4
 const OPEN = 1e-11
 const METER = { high: 1e-7, low: 1 / 3000 } as const
 const LAMP = 1 / 33000
@@ -51,12 +50,19 @@ export function simulateCircuit(random: Random): SimulatedCircuit {
 }
 
 function build(random: Random, parents: readonly number[], drawn: readonly { state: OutletState, at: number }[]): SimulatedCircuit {
-  const count = parents.length
   const supply = 114 + random() * 12
   const perFt = pick(random, OHMS_FT)
   const lengths = parents.map((_, i) => i === 0 ? 8 + random() * 42 : 4 + random() * 9)
-  const runs = lengths.map((_, i) => { let ft = 0; for (let at = i; at >= 0; at = parents[at]!) ft += lengths[at]!; return ft })
-  const leadsTo = (from: number, target: number): boolean => { for (let at = from; at >= 0; at = parents[at]!) if (at === target) return true; return false }
+  const runs = lengths.map((_, i) => {
+    let ft = 0
+    for (let at = i; at >= 0; at = parents[at]!) ft += lengths[at]!
+    return ft
+  })
+  /** Whether power reaches one outlet through another, or it is that one. */
+  const leadsTo = (from: number, target: number): boolean => {
+    for (let at = from; at >= 0; at = parents[at]!) if (at === target) return true
+    return false
+  }
   const isAt = (state: OutletState, i: number) => drawn.some(d => d.state === state && d.at === i)
   const isLost = drawn.some(d => d.state === 'lost shared neutral')
 
@@ -162,7 +168,7 @@ function read(random: Random, net: Network, box: Box, at: Places, setting: Setti
   const isLit = (a: number, b: number) => Math.abs(s[a]! - s[b]!) > LIT_VOLTS
   const legend = lampsFor(isLit(box.narrow, box.wide), isLit(box.narrow, box.earth), isLit(box.wide, box.earth))
 
-  const ohms = groundOhms(net, box, at)
+  const ohms = groundOhms(net, box)
   const frame = metered(box.earth, at.earth)
   const isTied = here.includes('bootleg') || here.includes('reversed bootleg')
   return {
@@ -176,7 +182,7 @@ function read(random: Random, net: Network, box: Box, at: Places, setting: Setti
 }
 
 /** What a branch analyser finds between the ground terminal and the supply's earth: a small current sent in, the volts it makes. */
-function groundOhms(net: Network, box: Box, at: Places): number {
+function groundOhms(net: Network, box: Box): number {
   const sent = net.copy()
   const probe = sent.node(1000)
   const siemens = 0.001
@@ -185,5 +191,5 @@ function groundOhms(net: Network, box: Box, at: Places): number {
   const after = sent.solve()
   const rise = after[box.earth]! - before[box.earth]!
   const amps = (1000 - after[box.earth]!) * siemens
-  return Math.abs(amps) < 1e-9 ? 100000 : Math.abs(rise / amps) * (at.earth === box.earth ? 0 : 1)
+  return Math.abs(amps) < 1e-9 ? 100000 : Math.abs(rise / amps)
 }
