@@ -79,6 +79,19 @@ function source(site: Site, point: Subject<'point'>, trail: Trail): GfciSource |
   return 'none'
 }
 
+/** The device ahead whose reset brings this point back, where the chain shows it; nothing where it is its own or the breaker's. */
+export function resetOf(site: Site, point: Subject<'point'>): Subject<'point'> | undefined {
+  const seen = new Set<string>()
+  for (let at: Subject<'point'> = point; !seen.has(at.id);) {
+    seen.add(at.id)
+    const ahead = site.get(valueOf(at, 'after'), 'point')
+    if (!ahead) return undefined
+    if (isGfci(valueOf(ahead, 'protection'))) return ahead
+    at = ahead
+  }
+  return undefined
+}
+
 /** Walks towards the panel: true where a device ahead protects this point, undefined where it might. */
 function chain(site: Site, point: Subject<'point'>, trail: Trail): boolean | undefined {
   let isOpen = false

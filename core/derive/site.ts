@@ -40,12 +40,14 @@ export class Site {
   readonly #upstream = new Map<string, Walked<Upstream>>()
 
   readonly #under = new Map<Edition, Site>()
+  /** Severities a person set, by rule and thing. A word without a reason does not count. */
+  readonly overrides: ReadonlyMap<string, Subject<'override'>>
   /** What local law changes, by rule. The last one recorded for a rule stands. 90.4. */
   readonly amendments: ReadonlyMap<string, Subject<'amendment'>>
 
   constructor(readonly house: House, underEdition?: Edition) {
     const all = this.all = {
-      premises: [], building: [], room: [], enclosure: [], bar: [], screw: [], breaker: [], feeder: [], electrode: [], bond: [], photo: [], amendment: [], circuit: [], segment: [], exposure: [], point: [],
+      premises: [], building: [], room: [], enclosure: [], bar: [], screw: [], breaker: [], feeder: [], electrode: [], bond: [], photo: [], amendment: [], override: [], circuit: [], segment: [], exposure: [], point: [],
     } as ByKind
     for (const subject of house.subjects.values()) {
       (all[subject.kind] as Subject[]).push(subject)
@@ -53,6 +55,7 @@ export class Site {
     }
     this.premises = all.premises[0] ?? { id: PREMISES_ID, kind: 'premises', parent: null, born: '', facts: unseenFacts('premises', PREMISES_ID) }
     this.edition = underEdition ?? valueOf(this.premises, 'edition') ?? EDITIONS.at(-1)!
+    this.overrides = new Map(all.override.filter(o => valueOf(o, 'severity') !== undefined && valueOf(o, 'reason')).map(o => [`${valueOf(o, 'rule')} ${valueOf(o, 'of')}`, o]))
     this.amendments = new Map(all.amendment.map(a => [valueOf(a, 'rule') ?? '', a]))
     const visited = valueOf(this.premises, 'visitedOn')
     this.visitYear = Number((valueOf(this.premises, 'visitedOn') ?? '').slice(0, 4)) || EDITIONS.at(-1)! + 3

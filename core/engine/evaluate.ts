@@ -18,8 +18,16 @@ export class Result {
     return this.verdict.outcome === 'fault' ? this.settled ??= standingOf(this.rule, this.verdict, this.subject, this.site) : undefined
   }
 
-  get severity(): Severity | undefined { return this.weigh()?.severity }
+  /** As set by hand, else as computed. */
+  get severity(): Severity | undefined { return this.byHand?.severity ?? this.weigh()?.severity }
+  get computedSeverity(): Severity | undefined { return this.weigh()?.severity }
   get severityWhy(): Step | undefined { return this.weigh()?.why }
+
+  /** What a person set instead, with the reason; the computed one is kept beside it. */
+  get byHand(): { severity: Severity, reason: string } | undefined {
+    const set = this.verdict.outcome === 'fault' && this.site.overrides.size > 0 ? this.site.overrides.get(`${this.rule.id} ${this.subject.id}`) : undefined
+    return set && { severity: valueOf(set, 'severity')!, reason: valueOf(set, 'reason')! }
+  }
 
   private weigh(): { severity: Severity, why: Step } | undefined {
     return this.verdict.outcome === 'fault' ? this.weighed ??= severityOf(this.verdict, this.standing!, this.subject, this.site) : undefined

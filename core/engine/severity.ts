@@ -1,11 +1,11 @@
 import type { Site } from '../derive/site'
 import { valueOf, type Subject } from '../model/house'
 import { say, type Step } from './say'
+import type { Severity } from '../model/severities'
 import type { Standing } from './standing'
 import type { Fault } from './verdict'
 
-export const SEVERITIES = ['make safe now', 'repair', 'upgrade at next work', 'for the record'] as const
-export type Severity = (typeof SEVERITIES)[number]
+export { SEVERITIES, type Severity } from '../model/severities'
 
 const WET = new Set(['bathroom', 'kitchen', 'laundry', 'outdoors', 'garage', 'basement, unfinished', 'crawl space'])
 const EXPOSED = 1.25

@@ -13,7 +13,7 @@ interface Draft { id: string, kind: Kind, parent: string | null, path: (string |
 
 /** Children a node may hold, by its kind and the key that holds them. */
 const NESTED: Partial<Record<Kind, Record<string, Kind>>> = {
-  premises: { buildings: 'building', rooms: 'room', enclosures: 'enclosure', electrodes: 'electrode', bonds: 'bond', photos: 'photo', amendments: 'amendment', feeders: 'feeder', circuits: 'circuit', points: 'point' },
+  premises: { buildings: 'building', rooms: 'room', enclosures: 'enclosure', electrodes: 'electrode', bonds: 'bond', photos: 'photo', amendments: 'amendment', overrides: 'override', feeders: 'feeder', circuits: 'circuit', points: 'point' },
   building: { rooms: 'room', enclosures: 'enclosure', electrodes: 'electrode' },
   enclosure: { bars: 'bar', breakers: 'breaker', feeder: 'feeder' },
   bar: { screws: 'screw', screwList: 'screw' },

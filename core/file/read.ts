@@ -55,7 +55,7 @@ export function readJob(raw: unknown, stamp: Stamper): ReadFile {
 
 const PLURAL: Record<string, Kind> = {
   premises: 'premises', buildings: 'building', rooms: 'room', enclosures: 'enclosure', bars: 'bar', screws: 'screw', screwList: 'screw', breakers: 'breaker',
-  feeder: 'feeder', feeders: 'feeder', electrodes: 'electrode', bonds: 'bond', photos: 'photo', amendments: 'amendment', circuit: 'circuit', circuits: 'circuit', segments: 'segment', exposures: 'exposure', points: 'point',
+  feeder: 'feeder', feeders: 'feeder', electrodes: 'electrode', bonds: 'bond', photos: 'photo', amendments: 'amendment', overrides: 'override', circuit: 'circuit', circuits: 'circuit', segments: 'segment', exposures: 'exposure', points: 'point',
 }
 
 /** What belongs at a path of a house file, from the field declarations. */

@@ -39,6 +39,7 @@ const electrode = z.strictObject(facts('electrode'))
 const bond = z.strictObject(facts('bond'))
 const photo = z.strictObject(facts('photo'))
 const amendment = z.strictObject(facts('amendment'))
+const override = z.strictObject(facts('override'))
 const room = z.strictObject(facts('room'))
 const building = z.strictObject({ ...facts('building'), rooms: z.array(room).optional(), enclosures: z.array(enclosure).optional(), electrodes: z.array(electrode).optional() })
 
@@ -47,7 +48,7 @@ export const HouseFile = z.strictObject({
   corvit: z.literal(FILE_VERSION), form: z.literal('house'),
   premises: z.strictObject(facts('premises')).optional(),
   buildings: z.array(building).optional(), rooms: z.array(room).optional(), enclosures: z.array(enclosure).optional(),
-  electrodes: z.array(electrode).optional(), bonds: z.array(bond).optional(), photos: z.array(photo).optional(), amendments: z.array(amendment).optional(),
+  electrodes: z.array(electrode).optional(), bonds: z.array(bond).optional(), photos: z.array(photo).optional(), amendments: z.array(amendment).optional(), overrides: z.array(override).optional(),
   feeders: z.array(feeder).optional(), circuits: z.array(circuit).optional(), points: z.array(point).optional(),
 })
 export type HouseFile = z.infer<typeof HouseFile>

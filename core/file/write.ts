@@ -23,7 +23,7 @@ const NESTS: Partial<Record<Kind, readonly [key: string, kind: Kind][]>> = {
   bar: [['screwList', 'screw']],
   circuit: [['segments', 'segment']], segment: [['exposures', 'exposure']], feeder: [['exposures', 'exposure']],
 }
-const TOP: readonly [string, Kind][] = [['buildings', 'building'], ['rooms', 'room'], ['enclosures', 'enclosure'], ['electrodes', 'electrode'], ['bonds', 'bond'], ['photos', 'photo'], ['amendments', 'amendment'], ['feeders', 'feeder'], ['circuits', 'circuit'], ['points', 'point']]
+const TOP: readonly [string, Kind][] = [['buildings', 'building'], ['rooms', 'room'], ['enclosures', 'enclosure'], ['electrodes', 'electrode'], ['bonds', 'bond'], ['photos', 'photo'], ['amendments', 'amendment'], ['overrides', 'override'], ['feeders', 'feeder'], ['circuits', 'circuit'], ['points', 'point']]
 
 /** The fact, without what it says about things that were taken out; nothing where that was all it said. */
 function pointsSomewhere(house: House, kind: Kind, fact: Fact): Fact | undefined {

@@ -5,6 +5,7 @@
 import { EDITIONS } from '../tables/editions'
 import { SIZES } from '../tables/ampacity'
 import { RULE_IDS } from './rule-ids'
+import { SEVERITIES } from './severities'
 
 /** Stages of the walk, in the order people work. */
 export const STAGES = ['before', 'outside', 'cover on', 'cover off', 'sub-panel', 'trace', 'rooms', 'open box'] as const
@@ -244,6 +245,12 @@ export const FIELDS = {
     asIn: choice('edition that holds for it', EDITIONS, at('before', 'Read the ordinance: which edition of this rule holds here?')),
     source: text('ordinance', at('before', 'Cite it, so that others can look it up')),
   },
+  override: {
+    rule: choice('finding', RULE_IDS, at('before', 'Say which finding is weighed otherwise')),
+    of: ref('at', PHOTOGRAPHED, at('before', 'Say at which thing')),
+    severity: choice('weighed as', SEVERITIES, at('before', 'Say how it is weighed')),
+    reason: text('because', at('before', 'Say why, so that others can follow'), 400),
+  },
   circuit: {
     label: text('circuit', at('trace', 'Name what it feeds')),
     fedBy: ref('fed by', ['breaker'], at('trace', 'Find which breaker kills it', 'circuit tracer')),
@@ -388,7 +395,7 @@ export type AnyValue = number | string | boolean | readonly string[] | readonly 
 export const PARENTS: Record<Kind, readonly Kind[]> = {
   premises: [], building: ['premises'], room: ['building', 'premises'], enclosure: ['building', 'premises'],
   bar: ['enclosure'], screw: ['bar'], breaker: ['enclosure'], feeder: ['premises'], circuit: ['premises'],
-  electrode: ['building', 'premises'], bond: ['premises'], photo: ['premises'], amendment: ['premises'], segment: ['circuit'], exposure: ['segment', 'feeder'], point: ['premises'],
+  electrode: ['building', 'premises'], bond: ['premises'], photo: ['premises'], amendment: ['premises'], override: ['premises'], segment: ['circuit'], exposure: ['segment', 'feeder'], point: ['premises'],
 }
 
 /** The declaration of a field, or undefined where the kind has none of that name. */
@@ -400,5 +407,5 @@ export function fieldOf(kind: Kind, name: string): Field | undefined {
 /** What a subject is called where it has no name of its own. */
 export const KIND_LABEL: Record<Kind, string> = {
   premises: 'premises', building: 'building', room: 'room', enclosure: 'enclosure', bar: 'bar', screw: 'screw', breaker: 'breaker',
-  feeder: 'feeder', circuit: 'circuit', segment: 'conductors', electrode: 'electrode', bond: 'bond', photo: 'photograph', amendment: 'local amendment', exposure: 'hot or crowded stretch', point: 'point',
+  feeder: 'feeder', circuit: 'circuit', segment: 'conductors', electrode: 'electrode', bond: 'bond', photo: 'photograph', amendment: 'local amendment', override: 'weighed by hand', exposure: 'hot or crowded stretch', point: 'point',
 }

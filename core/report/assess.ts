@@ -23,6 +23,8 @@ export interface SpokenResult {
   why: string
   severity: Severity | null
   severityWhy: string | null
+  /** Set by a person in place of the computed one, with the reason. */
+  byHand: { computed: Severity, reason: string } | null
   /** Of a fault; of a clear one only where it is lawful because it is old: allowed to stay. */
   standing: StandingKind | null
   standingWhy: string | null
@@ -67,7 +69,7 @@ export function speak(result: Result, site: Site, looked?: FactRef[]): SpokenRes
     rule: rule.id, title: verdict.outcome === 'fault' ? rule.fault : rule.title,
     subject: { kind: subject.kind, id: subject.id, label: labelOf(site, subject) },
     outcome: verdict.outcome, why: render(verdict.why),
-    severity: result.severity ?? null, severityWhy: result.severityWhy ? render(result.severityWhy) : null,
+    severity: result.severity ?? null, severityWhy: result.severityWhy ? render(result.severityWhy) : null, byHand: result.byHand ? { computed: result.computedSeverity!, reason: result.byHand.reason } : null,
     standing: standing?.kind ?? (mayStay ? 'allowed to stay' : null), standingWhy: standing ? render(standing.why) : mayStay ? render(mayStay) : null, turningYears: [...standing?.turningYears ?? []],
     compare: 'compare' in verdict ? verdict.compare ?? null : null,
     working: verdict.working.map(render),

@@ -10,7 +10,7 @@ export interface FindingGroup { readonly first: SpokenResult, readonly all: read
 export function groupAlike(findings: readonly SpokenResult[]): FindingGroup[] {
   const groups = new Map<string, SpokenResult[]>()
   for (const f of findings) {
-    const key = JSON.stringify([f.rule, f.severity, f.standing, f.standingWhy, f.why, f.remark, f.compare, f.remedies.map(r => [r.id, r.verdict, r.why])])
+    const key = JSON.stringify([f.rule, f.severity, f.byHand, f.standing, f.standingWhy, f.why, f.remark, f.compare, f.remedies.map(r => [r.id, r.verdict, r.why])])
     const group = groups.get(key)
     if (group) group.push(f)
     else groups.set(key, [f])

@@ -47,6 +47,10 @@ function makeLabel(site: Site, subject: Subject): string {
       const rule = valueOf(subject as Subject<'amendment'>, 'rule')
       return rule === undefined ? 'local amendment' : `local amendment: ${ruleById(rule)?.fault.toLowerCase() ?? rule}`
     }
+    case 'override': {
+      const thing = site.house.subjects.get(valueOf(subject as Subject<'override'>, 'of') ?? '')
+      return thing ? `weighed by hand: ${labelOf(site, thing)}` : 'weighed by hand'
+    }
     case 'photo': return valueOf(subject as Subject<'photo'>, 'caption') ?? 'photograph'
     case 'premises': return valueOf(subject as Subject<'premises'>, 'name') ?? 'premises'
     case 'point': {
@@ -91,7 +95,7 @@ export function valueText(field: Field, value: AnyValue): string {
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
   if (field.type === 'year' && Array.isArray(value)) return `${value[0]} to ${value[1]}`
   if (Array.isArray(value)) return value.length === 0 ? 'none' : value.join(', ')
-  if (field === FIELDS.amendment.rule) return ruleById(String(value))?.fault ?? String(value)
+  if (field === FIELDS.amendment.rule || field === FIELDS.override.rule) return ruleById(String(value))?.fault ?? String(value)
   const unit = field.type === 'number' || field.type === 'choice' ? field.unit : undefined
   return unit ? `${value} ${unit}` : String(value)
 }

@@ -11,6 +11,7 @@ import { PREMISES_ID, type FactRef } from '../model/house'
 import { Ledger } from '../model/ledger'
 import type { Observation } from '../model/observation'
 import { RULES } from '../rules'
+import { labelOf } from './labels'
 import { count, noTotals, speak, type SpokenResult, type Totals } from './assess'
 
 /** What changed after some observations: judgements to put in place, and keys of those that are gone. */
@@ -18,10 +19,11 @@ export interface Change { readonly changed: readonly SpokenResult[], readonly go
 
 export const resultKey = (rule: string, subject: string): string => `${rule} ${subject}`
 
-/** Names of things appear in the words of judgements about others, so a change here speaks everything anew. */
+/** Names of things appear in the words of judgements about others. */
 const NAMING = new Set(['name', 'label', 'space', 'half', 'position', 'role'])
+const NOBODY: ReadonlySet<string> = new Set()
 /** Facts that standing, severity or the shape of the house rest on: judgements elsewhere may turn, so all are judged. */
-const EVERYWHERE = new Set(['rule', 'effect', 'asIn', 'source', 'year', 'yearBuilt', 'work', 'use', 'place', 'isDetached', 'type', 'bus', 'numbering', 'spaces', ...NAMING])
+const EVERYWHERE = new Set(['rule', 'effect', 'asIn', 'source', 'severity', 'reason', 'year', 'yearBuilt', 'work', 'use', 'place', 'isDetached', 'type', 'bus', 'numbering', 'spaces', ...NAMING])
 const SHAPING: ReadonlySet<string> = new Set(Object.values(FIELDS).flatMap(fields => Object.entries(fields).filter(([, f]) => f.type === 'ref' || f.type === 'refs').map(([name]) => name)))
 
 /** Why a judgement is taken again: a fact it rests on was seen anew, names it may speak may have changed, or it may be untouched. */
@@ -52,18 +54,19 @@ export class LiveAssessment {
   readonly ledger = new Ledger()
   readonly #entries = new Map<string, Entry>()
   readonly #totals = noTotals()
+  readonly #labels = new Map<string, string>()
   /** Which judgements asked for a fact, whether it was known or not: by subject, then by field. */
   readonly #askers = new Map<string, Map<string, Set<Entry>>>()
 
   append(observations: readonly Observation[]): Change {
     const isLocal = this.#entries.size > 0 && observations.every(o => (o.act === 'note' || o.act === 'block') && o.subject !== PREMISES_ID && !EVERYWHERE.has(o.field) && !SHAPING.has(o.field))
-    const speaksAll = observations.some(o => o.act === 'retract' || o.act === 'drop' || o.act === 'add' || (o.act === 'note' && (NAMING.has(o.field) || SHAPING.has(o.field))))
     this.ledger.append(observations)
     const site = new Site(this.ledger.house)
+    const renamed = isLocal ? NOBODY : this.#renamed(site)
     const changed: SpokenResult[] = []
     const gone: string[] = []
     if (isLocal) this.#judgeAskers(observations, site, changed)
-    else this.#judgeAll(site, speaksAll, changed, gone)
+    else this.#judgeAll(site, renamed, changed, gone)
     return { changed, gone, totals: { ...this.#totals, severity: { ...this.#totals.severity } } }
   }
 
@@ -77,12 +80,24 @@ export class LiveAssessment {
     }
   }
 
-  #judgeAll(site: Site, speaksAll: boolean, changed: SpokenResult[], gone: string[]): void {
+  /** Things that are called otherwise than before; what speaks of them is put into words anew. */
+  #renamed(site: Site): ReadonlySet<string> {
+    const renamed = new Set<string>()
+    for (const [id, subject] of site.house.subjects) {
+      const label = labelOf(site, subject)
+      if (this.#labels.get(id) === label) continue
+      renamed.add(id)
+      this.#labels.set(id, label)
+    }
+    return renamed
+  }
+
+  #judgeAll(site: Site, renamed: ReadonlySet<string>, changed: SpokenResult[], gone: string[]): void {
     const present = new Set<string>()
     for (const result of evaluate(site, RULES)) {
       const key = resultKey(result.rule.id, result.subject.id)
       present.add(key)
-      this.#take(key, result, site, speaksAll ? 'named anew' : 'perhaps', changed)
+      this.#take(key, result, site, renamed.size > 0 && speaksOf(this.#entries.get(key), result, renamed) ? 'named anew' : 'perhaps', changed)
     }
     for (const [key, entry] of this.#entries) {
       if (present.has(key)) continue
@@ -98,7 +113,8 @@ export class LiveAssessment {
     const standing = result.standing?.kind
     // Remedies look at facts the judgement never asked for, so faults are always put into words and compared.
     if (before && outcome !== 'fault' && touched === 'perhaps' && readsTheSame(before, result)) return
-    const facts = [...asked]
+    // What is missing may be a fact nobody asked for: the judgement names it all the same.
+    const facts = result.verdict.outcome === 'undecided' ? [...asked, ...result.verdict.missing.filter(m => !asked.includes(m))] : [...asked]
     const spoken = outcome !== 'n/a' || (before && before.outcome !== 'n/a') ? speak(result, site, facts) : undefined
     const after: Entry = { key, rule: result.rule, subject: result.subject.id, outcome, severity: result.severity, standing, why, facts, asked: asked.length, spoken: outcome === 'fault' || touched !== 'perhaps' ? spoken : undefined }
     const isSame = touched !== 'asked anew' && before?.spoken !== undefined && spoken !== undefined && JSON.stringify(before.spoken) === JSON.stringify(spoken)
@@ -123,6 +139,14 @@ export class LiveAssessment {
     count(this.#totals, entry.outcome, entry.severity, -1)
     for (const { subject, field } of entry.facts) this.#askers.get(subject)?.get(field)?.delete(entry)
   }
+}
+
+/** Whether a judgement names one of these things: its own, those of the facts it rests on, or those such a fact points at. */
+function speaksOf(entry: Entry | undefined, { subject, verdict }: Result, renamed: ReadonlySet<string>): boolean {
+  if (verdict.outcome === 'n/a' && (!entry || entry.outcome === 'n/a')) return false
+  if (!entry || renamed.has(subject.id)) return true
+  const points = (value: unknown): boolean => typeof value === 'string' ? renamed.has(value) : Array.isArray(value) && value.some(v => renamed.has(v as string))
+  return entry.facts.some(f => renamed.has(f.subject) || (f.state === 'known' && (points(f.value) || f.earlier.some(e => points(e.value)))))
 }
 
 /** Two judgements that say the same for the same facts read the same. A fact is a new object once anything about it changed. */

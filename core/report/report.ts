@@ -16,7 +16,7 @@ export type Voice = 'inspector' | 'electrician'
 const Comparison = z.object({ left: z.number(), leftLabel: z.string(), sign: z.enum(['>', '<', '=']), right: z.number(), rightLabel: z.string(), unit: z.string() })
 const Item = z.object({
   rule: z.string(), title: z.string(), /** Every place it stands at. */ where: z.array(z.string()), seen: z.string(), leadsTo: z.string(), who: z.string(),
-  severity: z.enum(SEVERITIES), standing: z.enum(STANDINGS), standingWhy: z.string(), grade: z.enum(GRADES).nullable(),
+  severity: z.enum(SEVERITIES), /** Said where a person set the severity. */ byHand: z.string(), standing: z.enum(STANDINGS), standingWhy: z.string(), grade: z.enum(GRADES).nullable(),
   compare: Comparison.nullable(), working: z.array(z.string()), sections: z.array(z.string()),
   remedies: z.array(z.object({ title: z.string(), verdict: z.enum(['offered', 'conditional', 'refused']), why: z.string(), duties: z.array(z.string()), markings: z.array(z.string()), tests: z.array(z.string()), needsPermit: z.boolean() })),
 })
@@ -53,7 +53,7 @@ export function writeReport(house: House, voice: Voice): Report {
   const faults = assessment.results.filter(r => r.outcome === 'fault')
   const item = ({ first: r, all }: FindingGroup) => ({
     rule: r.rule, title: r.title, where: all.map(f => f.subject.label), seen: r.why, leadsTo: CONSEQUENCES[r.rule] ?? '', who: WHO[r.severity!],
-    severity: r.severity!, standing: r.standing!, standingWhy: r.standingWhy ?? '', grade: r.grade, compare: r.compare,
+    severity: r.severity!, byHand: r.byHand ? `Weighed by hand (computed: ${r.byHand.computed}): ${r.byHand.reason}` : '', standing: r.standing!, standingWhy: r.standingWhy ?? '', grade: r.grade, compare: r.compare,
     working: isElectrician ? r.working : [], sections: showsSections ? r.sections : [],
     remedies: isElectrician ? r.remedies.map(({ title, verdict, why, duties, markings, tests, needsPermit }) => ({ title, verdict, why, duties, markings, tests, needsPermit })) : [],
   })

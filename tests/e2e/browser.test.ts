@@ -49,7 +49,7 @@ describe('the demo house', () => {
     expect(order.indexOf('repair')).toBeGreaterThan(order.lastIndexOf('make safe now'))
     expect((await page.$$('.finding .place')).length).toBeGreaterThan(20)
     await clickText(page, '.bar .tab', 'May stay')
-    await hasText(page, '.stays', 'Knob-and-tube')
+    await hasText(page, '.stays', 'Cloth-covered')
     await clickText(page, '.bar .tab', 'To look at')
     await hasText(page, '.stage h2', 'Panel, cover off')
     await hasText(page, '.look', 'could not be seen: attic hatch painted shut')

@@ -65,7 +65,7 @@ export function hidingLaw(house: House, rule: string, on: string, outcome: Outco
 }
 
 /** What is a setting or a place, not a sight: the work being done is said by whoever does it; the half of a space says where a twin breaker is, and none means a whole one; the rule an amendment names says what it is about. */
-export const isSetting = (kind: string, field: string): boolean => (kind === 'premises' && (field === 'edition' || field === 'visitedOn')) || (kind === 'breaker' && field === 'half') || (kind === 'amendment' && field === 'rule') || field === 'work'
+export const isSetting = (kind: string, field: string): boolean => (kind === 'premises' && (field === 'edition' || field === 'visitedOn')) || (kind === 'breaker' && field === 'half') || (kind === 'amendment' && field === 'rule') || kind === 'override' || field === 'work'
 
 /** Every house that differs from this one by a single fact nobody has seen. */
 export function* hideEach(house: House): Generator<{ what: string, house: House }> {

@@ -37,6 +37,7 @@ function keep(outlet: string, breaker: string) {
     { act: 'note', subject: outlet, field: 'circuit', value: id, grade: 'measured', instrument: 'switching rounds' },
   ])
 }
+const printCard = () => window.print()
 const card = computed(() => panel.value ? reconcile(job.site, panel.value) : undefined)
 const TONE: Record<string, 'repair' | 'undecided' | 'clear' | 'for the record'> = { 'agrees': 'clear', 'contradicted': 'repair', 'no entry': 'for the record', 'nothing found on it': 'undecided', 'spare': 'clear' }
 </script>
@@ -65,15 +66,23 @@ const TONE: Record<string, 'repair' | 'undecided' | 'clear' | 'for the record'> 
         </tr></tbody>
       </table></div>
     </template>
-    <section v-if="card" class="card"><h2>The directory beside what was found</h2>
+    <section v-if="card" class="card no-print"><h2 class="cardhead">The directory beside what was found <button type="button" class="plain" @click="printCard"><UIcon name="lucide:printer" /> Print the new card</button></h2>
       <div class="scroll"><table><thead><tr><th>space</th><th>directory</th><th>found</th><th /></tr></thead><tbody><tr v-for="e in card.entries" :key="e.breaker"><td>{{ e.space }}</td><td>{{ e.written ?? '–' }}</td><td>{{ e.found || '–' }}</td><td><span class="state"><SeverityMark :kind="TONE[e.state]!" :size="13" /><span class="small">{{ e.state }}</span></span></td></tr></tbody></table></div>
       <p v-if="card.doubles.length" class="small why">Written twice: {{ card.doubles.join(', ') }}</p>
       <p v-if="card.orphans.length" class="small why">No breaker found for: {{ card.orphans.join(', ') }}</p>
+    </section>
+    <section v-if="card" class="newcard">
+      <h2>Circuit directory · {{ valueOf(panel, 'name') ?? 'panel' }}</h2>
+      <table><tbody><tr v-for="e in card.entries" :key="e.breaker"><td class="no">{{ e.space }}</td><td>{{ e.state === 'spare' ? 'spare' : e.found || `${e.written ?? ''} (not traced)` }}</td></tr></tbody></table>
+      <p class="small">Traced {{ valueOf(job.site.premises, 'visitedOn') ?? '' }} by {{ job.assessor }}</p>
     </section>
   </div>
 </template>
 
 <style scoped>
+.cardhead { display: flex; flex-wrap: wrap; justify-content: space-between; align-items: center; gap: 0.5rem; margin-bottom: 0.4rem; }
+.newcard { display: none; }
+@media print { .trace > :not(.newcard) { display: none; } .newcard { display: block; } .newcard table { max-width: 34rem; } .newcard td { border: 1px solid #000; padding: 0.35rem 0.6rem; } .no { width: 3.5rem; font-weight: 700; } }
 .trace { display: grid; gap: 0.8rem; max-width: 62rem; } .row { display: flex; flex-wrap: wrap; gap: 0.35rem; align-items: center; } .big { font-size: 1.6rem; }
 .mini { min-width: 44px; padding: 0 0.5rem; } .rounds { display: grid; gap: 0.25rem; } .scroll { overflow-x: auto; } table { width: 100%; } th { text-align: left; color: var(--soft); font-weight: 600; font-size: 0.85rem; } td, th { padding: 0.3rem 0.6rem 0.3rem 0; border-bottom: 1px solid var(--line); vertical-align: top; }
 .bit { min-width: 52px; min-height: 44px; border: 1.5px dashed var(--line); border-radius: 3px; cursor: pointer; } .bit.dead { background: var(--ink); color: var(--paper); border-style: solid; } .bit.live { border: 1.5px solid var(--touch); color: var(--touch); }

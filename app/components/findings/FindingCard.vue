@@ -1,5 +1,5 @@
 <script lang="ts">
-import type { SpokenResult } from '#core'
+import type { Severity, SpokenResult } from '#core'
 
 export interface FindingCardProps {
   finding: SpokenResult
@@ -21,8 +21,29 @@ export interface FindingCardEmits {
 </script>
 
 <script setup lang="ts">
+import { PREMISES_ID, SEVERITIES, valueOf } from '#core'
+
 const { finding, alike = [], unnamed = false, part = '', wide = false, fixes = false } = defineProps<FindingCardProps>()
 const emit = defineEmits<FindingCardEmits>()
+const job = useJobStore()
+const isWeighing = ref(false)
+const weight = ref<Severity>(finding.severity!)
+const reason = ref(finding.byHand?.reason ?? '')
+const overrideId = () => job.site.all.override.find(o => valueOf(o, 'rule') === finding.rule && valueOf(o, 'of') === finding.subject.id)?.id
+/** Set by a person with a reason, for this finding or for all that read like it; the computed one is kept beside it. */
+function weigh() {
+  job.record((alike.length > 0 ? alike : [finding]).flatMap((f) => {
+    const id = (f === finding ? overrideId() : undefined) ?? crypto.randomUUID()
+    const note = (field: string, value: string) => ({ act: 'note' as const, subject: id, field, value, grade: 'told' as const })
+    return [...job.house.subjects.has(id) ? [] : [{ act: 'add' as const, subject: id, kind: 'override' as const, parent: PREMISES_ID }], note('rule', f.rule), note('of', f.subject.id), note('severity', weight.value), note('reason', reason.value.trim())]
+  }))
+  isWeighing.value = false
+}
+function unweigh() {
+  const id = overrideId()
+  if (id) job.record([{ act: 'drop', subject: id }])
+  isWeighing.value = false
+}
 const isOpen = ref(false)
 /** Places named before the rest wait behind a touch. */
 const FIRST = 8
@@ -53,7 +74,14 @@ const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offer
     </p>
     <div v-if="isOpen" class="sum small">
       <ol v-if="finding.working.length"><li v-for="(w, i) in finding.working" :key="i">{{ w }}</li></ol>
-      <p class="soft">Severity: {{ finding.severityWhy }}</p>
+      <p class="soft">Severity: {{ finding.severityWhy }}<template v-if="finding.byHand"> = {{ finding.byHand.computed }}. Weighed by hand as {{ finding.severity }}: {{ finding.byHand.reason }}</template>
+        <button type="button" class="touch" @click="isWeighing = !isWeighing">{{ finding.byHand ? 'change' : 'weigh it otherwise' }}</button></p>
+      <form v-if="isWeighing" class="weigh" @submit.prevent="weigh">
+        <select v-model="weight" class="field" aria-label="severity by hand"><option v-for="s in SEVERITIES" :key="s">{{ s }}</option></select>
+        <input v-model="reason" class="field" maxlength="400" placeholder="because" aria-label="reason for the severity">
+        <button type="submit" class="plain" :disabled="reason.trim() === ''">Keep</button>
+        <button v-if="finding.byHand" type="button" class="touch" @click="unweigh">as computed</button>
+      </form>
       <p class="soft">Sections {{ finding.sections.join(' · ') }}</p>
       <table>
         <caption class="soft">What it rests on; the weakest is {{ finding.grade }}</caption>
@@ -89,6 +117,7 @@ h3 { font-weight: 700; margin: 0.25rem 0 0.15rem; }
 .sum { border-top: 1px solid var(--line); padding-top: 0.5rem; display: grid; gap: 0.4rem; }
 .sum ol { list-style: decimal; padding-left: 1.2rem; }
 .sum table { width: 100%; } caption { text-align: left; } td { padding: 0.12rem 0.4rem 0.12rem 0; vertical-align: top; } .val { font-weight: 600; }
+.weigh { display: flex; flex-wrap: wrap; gap: 0.4rem; } .weigh select { width: auto; } .weigh input { flex: 1 1 12rem; width: auto; }
 .fix { margin-top: 0.7rem; } .fix h4 { margin-bottom: 0.4rem; }
 h3::first-letter, .why::first-letter { text-transform: uppercase; }
 .places { display: flex; flex-wrap: wrap; gap: 0.3rem; margin: 0.35rem 0; }

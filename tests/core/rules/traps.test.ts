@@ -1,5 +1,5 @@
-import { assess, evaluate, ruleById, RULES } from '#core'
-import { judge, outlet, panel, run, siteOf, type Node } from '../../support/house'
+import { assess, evaluate, LiveAssessment, ruleById, RULES, writeReport } from '#core'
+import { judge, observe, outlet, panel, run, siteOf, type Node } from '../../support/house'
 import { ruleTable } from '../../support/rule-table'
 
 /** Traps with a row on each side: what looks like a fault and is none, and the other way about. */
@@ -184,4 +184,34 @@ describe('local amendments', () => {
     expect(amended.map(r => [r.rule.id, r.verdict.outcome])).toEqual(plain.map(r => [r.rule.id, r.verdict.outcome]))
   })
   it('every rule can be named', () => expect(RULES.map(r => r.id).every(id => ruleById(id) !== undefined)).toBe(true))
+})
+
+describe('a severity set by a person', () => {
+  const house = (...overrides: Node[]): Node => ({ ...panel([run(20, { size: '14', metal: 'copper', wiring: 'NM-B' })]), overrides })
+  const spoken = (h: Node) => assess(siteOf(h).house).results.find(r => r.rule === 'overfused-conductor')!
+  const byHand = { id: 'o', rule: 'overfused-conductor', of: 's', severity: 'for the record', reason: 'disconnected and capped today' }
+  it('stands in place of the computed one, and both are said', () => {
+    const computed = spoken(house())
+    expect([computed.severity, computed.byHand]).toEqual(['repair', null])
+    const set = spoken(house(byHand))
+    expect([set.severity, set.byHand]).toEqual(['for the record', { computed: 'repair', reason: 'disconnected and capped today' }])
+    expect(assess(siteOf(house(byHand)).house).totals.severity['for the record']).toBe(1 + assess(siteOf(house()).house).totals.severity['for the record'])
+    const items = writeReport(siteOf(house(byHand)).house, 'inspector').groups.flatMap(g => g.items)
+    expect(items.find(i => i.rule === 'overfused-conductor')!.byHand).toContain('computed: repair')
+  })
+  it('does not count without a reason, nor for another thing', () => {
+    expect(spoken(house({ ...byHand, reason: undefined })).severity).toBe('repair')
+    expect(spoken(house({ ...byHand, of: 'main' })).severity).toBe('repair')
+  })
+  it('is heard at once while recording', () => {
+    const live = new LiveAssessment()
+    live.append(observe(house()))
+    const stamp = { at: '2026-02-01T08:00:00.000Z', by: 'test' }
+    const { changed, totals } = live.append([
+      { ...stamp, id: 'z1', act: 'add', subject: 'o', kind: 'override', parent: 'premises' },
+      ...(['rule', 'of', 'severity', 'reason'] as const).map((field, i) => ({ ...stamp, id: `z2${i}`, act: 'note' as const, subject: 'o', field, value: byHand[field], grade: 'told' as const })),
+    ])
+    expect(changed.find(c => c.rule === 'overfused-conductor')?.severity).toBe('for the record')
+    expect(totals).toEqual(assess(live.ledger.house).totals)
+  })
 })

@@ -86,7 +86,7 @@ const WORDS: Record<string, string> = { terminals: 'terminal marking', insulatio
 <template>
   <AppShell title="Bench" :subtitle="valueOf(job.site.premises, 'name')">
     <PageState :is-loading="isLoading" :problem="problem" @again="load">
-      <nav class="tabs" aria-label="sums"><button v-for="s in ORDER.filter(x => SUMS.some(y => y.id === x))" :key="s" type="button" class="tab" :aria-current="s === id" @click="router.replace({ query: { sum: s } })">{{ BENCH_NAMES[s] }}</button></nav>
+      <nav class="tabs no-print" aria-label="sums"><button v-for="s in ORDER.filter(x => SUMS.some(y => y.id === x))" :key="s" type="button" class="tab" :aria-current="s === id" @click="router.replace({ query: { sum: s } })">{{ BENCH_NAMES[s] }}</button></nav>
       <TraceBoard v-if="id === 'trace'" />
       <section v-else-if="id === 'heat'" class="heat">
         <p v-if="!heat.length" class="soft">Record the air at a panel and the temperature of its breakers (Panel, touch a breaker): they are compared here.</p>

@@ -49,12 +49,17 @@ function add() {
   job.record(drafts)
   select(id)
 }
+/** Where the device is reset that protects this one: people look for it in the wrong room. */
+const reset = (point: Subject<'point'>) => {
+  const device = resetOf(job.site, point)
+  return device ? `reset at ${labelOf(job.site, device)}` : 'GFCI ahead'
+}
 const state = (point: Subject<'point'>) => {
   const type = valueOf(point, 'type')
   if (type !== 'receptacle') return type ?? 'not seen what it is'
   const slots = valueOf(point, 'slots')
   const ground = { good: 'grounded', none: 'no ground' }[groundOf(job.site, point).value ?? 'none']
-  const gfci = { own: 'GFCI here', ahead: 'GFCI ahead', breaker: 'GFCI at the breaker', none: '' }[gfciOf(job.site, point).value ?? 'none']
+  const gfci = { own: 'GFCI here', ahead: reset(point), breaker: 'GFCI at the breaker', none: '' }[gfciOf(job.site, point).value ?? 'none']
   return [slots ? `${slots} slots` : 'face not seen', slots === 'two' ? '' : groundOf(job.site, point).value === undefined ? 'ground not settled' : ground, gfciOf(job.site, point).value === undefined ? 'protection not settled' : gfci].filter(Boolean).join(' · ')
 }
 </script>

@@ -57,6 +57,7 @@ const print = () => window.print()
               <p><b>To be evaluated by</b> {{ i.who }}</p>
             </template>
             <p v-if="i.working.length" class="small"><b>Sum</b> {{ i.working.join('; ') }}</p>
+            <p v-if="i.byHand" class="small">{{ i.byHand }}</p>
             <p class="small"><b>Standing</b> {{ i.standing }}: {{ i.standingWhy }}<template v-if="i.sections.length"> · {{ i.sections.join(', ') }}</template></p>
             <ul v-if="i.remedies.length" class="rem small">
               <li v-for="r in i.remedies" :key="r.title" :class="r.verdict"><b>{{ r.title }}</b>, {{ r.verdict }}: {{ r.why }}<template v-if="r.verdict !== 'refused'"><template v-if="r.duties.length">. Duties: {{ r.duties.join('; ') }}</template><template v-if="r.markings.length">. Mark: {{ r.markings.join('; ') }}</template><template v-if="r.needsPermit">. Permit</template></template></li>
