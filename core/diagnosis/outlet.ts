@@ -204,7 +204,12 @@ function weigh(readings: Readings, setting: Setting): { ranking: Ranking, varian
     .filter(x => x.ratio < 0.05).sort((a, b) => a.ratio - b.ratio).map(x => x.name)
   const ranked = HYPOTHESES.map((h, i): Ranked => {
     const fit = raw[i]! / best
-    return { state: nameOf(h), parts: h, fit, share: shares[i]!, ruledOutBy: fit < FITS ? against(i) : [], settles: settlesOf(h), isLethal: isLethal(h) }
+    let by: readonly string[] | undefined
+    return {
+      state: nameOf(h), parts: h, fit, share: shares[i]!, settles: settlesOf(h), isLethal: isLethal(h),
+      // Worked out for those somebody asks about: most ways are ruled out, and few are looked at.
+      get ruledOutBy() { return by ??= fit < FITS ? against(i) : [] },
+    }
   }).sort((a, b) => b.share - a.share)
   // Two faults at once are worth a line only where the readings speak of them.
   const states = ranked.filter(r => r.parts.length === 1 || (taken.length > 0 && r.fit >= FITS))

@@ -1,10 +1,10 @@
 /**
  * A resistive network of nodes and conductances, solved by star-mesh elimination: nothing is ever subtracted, so that
- * nearly floating parts keep their volts, where factorisations lose whole ones. Conductances in siemens, volts, amperes.
+ * nearly floating parts keep their volts, where factorisations lose whole ones. Conductances in 1/Ω, volts, amperes.
  */
 export class Network {
   #count = 0
-  readonly #links: [a: number, b: number, siemens: number][] = []
+  readonly #links: [a: number, b: number, conductance: number][] = []
   readonly #fixed = new Map<number, number>()
 
   /** A new node, floating until something joins it; with volts it is held there. */
@@ -14,8 +14,8 @@ export class Network {
   }
 
   /** Joins two nodes; a second link between them adds to the first. */
-  join(a: number, b: number, siemens: number): void {
-    if (a !== b && siemens > 0) this.#links.push([a, b, siemens])
+  join(a: number, b: number, conductance: number): void {
+    if (a !== b && conductance > 0) this.#links.push([a, b, conductance])
   }
 
   /** The same network with more in it, so that an instrument can be laid on without disturbing the house. */
@@ -34,9 +34,9 @@ export class Network {
   solve(): Float64Array {
     const n = this.#count
     const g = new Float64Array(n * n)
-    for (const [a, b, siemens] of this.#links) {
-      g[a * n + b]! += siemens
-      g[b * n + a]! += siemens
+    for (const [a, b, conductance] of this.#links) {
+      g[a * n + b]! += conductance
+      g[b * n + a]! += conductance
     }
     const free: number[] = []
     for (let i = 0; i < n; i++) if (!this.#fixed.has(i)) free.push(i)
@@ -56,9 +56,9 @@ export class Network {
         for (let y = x + 1; y < near.length; y++) {
           const a = near[x]!
           const b = near[y]!
-          const siemens = g[i * n + a]! * g[i * n + b]! / sum
-          g[a * n + b]! += siemens
-          g[b * n + a]! += siemens
+          const conductance = g[i * n + a]! * g[i * n + b]! / sum
+          g[a * n + b]! += conductance
+          g[b * n + a]! += conductance
         }
       }
     }
@@ -71,9 +71,9 @@ export class Network {
       let weighed = 0
       for (let j = 0; j < n; j++) {
         if (j === i || gone[j]) continue
-        const siemens = g[i * n + j]!
-        sum += siemens
-        weighed += siemens * volts[j]!
+        const conductance = g[i * n + j]!
+        sum += conductance
+        weighed += conductance * volts[j]!
       }
       volts[i] = sum > 0 ? weighed / sum : 0
     }

@@ -21,14 +21,14 @@ export interface SimulatedCircuit { readonly outlets: readonly SimulatedOutlet[]
 
 /** Ω per foot of copper, 14 and 12 AWG, warm. */
 const OHMS_FT = [0.00307, 0.00193] as const
-/** Coupling between two conductors of one cable, siemens per foot at 60 Hz. */
+/** Coupling between two conductors of one cable, 1/Ω per foot at 60 Hz. */
 const COUPLING_FT = 1.1e-8
 const OPEN = 1e-11
 const METER = { high: 1e-7, low: 1 / 3000 } as const
 const LAMP = 1 / 33000
 const LIT_VOLTS = 75
 
-interface Box { readonly hot: number, readonly neutral: number, readonly ground: number, readonly narrow: number, readonly wide: number, readonly earth: number, readonly parent: Box | undefined, readonly groundSiemens: number }
+interface Box { readonly hot: number, readonly neutral: number, readonly ground: number, readonly narrow: number, readonly wide: number, readonly earth: number, readonly parent: Box | undefined, readonly groundConductance: number }
 
 /** A circuit of 2 to 8 outlets with no, one or two states put in. */
 export function simulateCircuit(random: Random): SimulatedCircuit {
@@ -82,18 +82,18 @@ function build(random: Random, parents: readonly number[], drawn: readonly { sta
   const jointsInNeutral: number[] = []
   parents.forEach((p, i) => {
     const from = p < 0 ? panel : boxes[p]!
-    const siemens = 1 / (lengths[i]! * perFt + 0.004)
+    const conductance = 1 / (lengths[i]! * perFt + 0.004)
     const joint = isAt('high-resistance joint', i) ? 0.07 * supply / 13 + random() * 1.2 : 0
     const isInNeutral = random() < 0.5
     if (joint > 0 && isInNeutral) jointsInNeutral.push(i)
     const hot = net.node()
     const neutral = net.node()
     const ground = net.node()
-    const add = (a: number, b: number, isOpen: boolean, ohms = 0) => net.join(a, b, isOpen ? OPEN : 1 / (1 / siemens + ohms))
+    const add = (a: number, b: number, isOpen: boolean, ohms = 0) => net.join(a, b, isOpen ? OPEN : 1 / (1 / conductance + ohms))
     add(from.hot, hot, isAt('open hot', i), isInNeutral ? 0 : joint)
     add(from.neutral, neutral, isAt('open neutral', i), isInNeutral ? joint : 0)
-    const groundSiemens = isAt('ground missing', i) ? OPEN : siemens
-    net.join(from.ground, ground, groundSiemens)
+    const groundConductance = isAt('ground missing', i) ? OPEN : conductance
+    net.join(from.ground, ground, groundConductance)
     const coupling = lengths[i]! * COUPLING_FT
     net.join(hot, neutral, coupling)
     net.join(hot, ground, coupling)
@@ -103,7 +103,7 @@ function build(random: Random, parents: readonly number[], drawn: readonly { sta
     if (isAt('hot and ground swapped', i)) [narrow, terminal] = [ground, hot]
     if (isAt('neutral and ground swapped', i)) [wide, terminal] = [ground, neutral]
     if (isAt('bootleg', i) || isAt('reversed bootleg', i)) terminal = wide
-    boxes.push({ hot, neutral, ground, narrow, wide, earth: terminal, parent: p < 0 ? undefined : boxes[p], groundSiemens })
+    boxes.push({ hot, neutral, ground, narrow, wide, earth: terminal, parent: p < 0 ? undefined : boxes[p], groundConductance })
   })
   // Loads are plugged in where hot and neutral are on the slots.
   const loads: number[] = []
@@ -176,7 +176,7 @@ function read(random: Random, net: Network, box: Box, at: Places, setting: Setti
     dropPercent: Math.min(100, fine(drop)), neutralGroundLoaded: fine(l[box.wide]! - l[box.earth]!), groundOhms: ohms > 1000 ? 100000 : fine(ohms),
     ...legend && { lamps: legend },
     detectorOnGround: random() < (Math.abs(frame) > 60 && !here.includes('ground missing') ? 0.97 : Math.abs(frame) > 30 ? 0.1 : 0.01),
-    groundClampAmps: fine((l[box.ground]! - l[box.parent?.ground ?? at.panelGround]!) * box.groundSiemens), jumperSeen: isTied,
+    groundClampAmps: fine((l[box.ground]! - l[box.parent?.ground ?? at.panelGround]!) * box.groundConductance), jumperSeen: isTied,
     ...at.isLost && { otherHalf: volts(metered(at.otherSource, box.wide)) },
   }
 }
@@ -185,11 +185,11 @@ function read(random: Random, net: Network, box: Box, at: Places, setting: Setti
 function groundOhms(net: Network, box: Box): number {
   const sent = net.copy()
   const probe = sent.node(1000)
-  const siemens = 0.001
-  sent.join(probe, box.earth, siemens)
+  const conductance = 0.001
+  sent.join(probe, box.earth, conductance)
   const before = net.solve()
   const after = sent.solve()
   const rise = after[box.earth]! - before[box.earth]!
-  const amps = (1000 - after[box.earth]!) * siemens
+  const amps = (1000 - after[box.earth]!) * conductance
   return Math.abs(amps) < 1e-9 ? 100000 : Math.abs(rise / amps)
 }

@@ -74,10 +74,10 @@ it('current into every free node is the current out of it, whatever the network'
     const net = new Network()
     for (let i = 0; i < 8; i++) net.node(i === 0 ? 120 : i === 1 ? 0 : undefined)
     const joined = links.filter(([a, b]) => a !== b).map(([a, b, power]) => [a, b, 10 ** power] as const)
-    for (const [a, b, siemens] of joined) net.join(a, b, siemens)
+    for (const [a, b, conductance] of joined) net.join(a, b, conductance)
     const v = net.solve()
     for (let node = 2; node < 8; node++) {
-      const flows = joined.filter(([a, b]) => a === node || b === node).map(([a, b, siemens]) => siemens * (v[a === node ? b : a]! - v[node]!))
+      const flows = joined.filter(([a, b]) => a === node || b === node).map(([a, b, conductance]) => conductance * (v[a === node ? b : a]! - v[node]!))
       const size = flows.reduce((sum, f) => sum + Math.abs(f), 0)
       expect(Math.abs(flows.reduce((sum, f) => sum + f, 0))).toBeLessThanOrEqual(1e-9 + 1e-7 * size + 1e-11 * 120 * 1e4)
       expect(v[node]!).toBeGreaterThanOrEqual(-1e-9)

@@ -1,6 +1,6 @@
 import { planRounds, readRounds, settle, reconcile, type Seen } from '#core'
 import { hillside } from '#core/examples/hillside'
-import { seeded } from '#core/simulate/outlets'
+import { seeded } from '#core/simulate/random'
 import { panel, siteOf, type Node } from '../../support/house'
 
 const ids = (n: number) => Array.from({ length: n }, (_, i) => ({ id: `b${i + 1}` }))
