@@ -107,36 +107,49 @@ export function allowedBand(site: Site, run: Subject<'segment'> | Subject<'feede
     return { isKnown: true, low: only, high: only, rests: trail.rests, missingFor: () => [] }
   }
   const facets: readonly Facet<unknown>[] = [metals, caps, insulation, terminals, loads, wholes]
-  const combos: Combo[] = []
-  for (const [a, m] of metals.values.entries()) for (const [b, isCappedAt60] of caps.values.entries())
-    for (const [c, column] of insulation.values.entries()) for (const [d, marked] of terminals.values.entries())
-      for (const [e, feeds] of loads.values.entries()) for (const [f, whole] of wholes.values.entries()) {
-        const run = { size, metal: m.metal, isCopperClad: m.isCopperClad, insulation: column, isCappedAt60, terminals: marked, feedsSeveralReceptacles: feeds, carriesWholeDwelling: whole }
-        const sums = stretches.map(stretch => allowedDevice({ ...run, ...stretch }, site.edition))
-        combos.push({ at: [a, b, c, d, e, f], allowed: sums.reduce((worst, sum) => sum.allowed < worst.allowed ? sum : worst) })
-      }
-  const low = combos.reduce((worst, x) => x.allowed.allowed < worst.allowed.allowed ? x : worst).allowed
-  const high = combos.reduce((best, x) => x.allowed.allowed > best.allowed.allowed ? x : best).allowed
-  return { isKnown: true, low, high, rests: trail.rests, missingFor: amps => telling(facets, combos, amps) }
+  const key = `${size} ${metal} ${caps.values.join()} ${insulation.values.join()} ${terminals.values.join()} ${loads.values.join()} ${wholes.values.join()} ${stretches.map(x => `${x.ambientC}:${x.currentCarrying}`).join()} ${site.edition}`
+  const tried = TRIED.get(key) ?? tryAll()
+  return { isKnown: true, low: tried.low, high: tried.high, rests: trail.rests, missingFor: amps => telling(facets, tried, amps) }
+
+  /** The sum under every value the unseen facts could have. */
+  function tryAll(): Tried {
+    const combos: Combo[] = []
+    for (const [a, m] of metals.values.entries()) for (const [b, isCappedAt60] of caps.values.entries())
+      for (const [c, column] of insulation.values.entries()) for (const [d, marked] of terminals.values.entries())
+        for (const [e, feeds] of loads.values.entries()) for (const [f, whole] of wholes.values.entries()) {
+          const run = { size: size!, metal: m.metal, isCopperClad: m.isCopperClad, insulation: column, isCappedAt60, terminals: marked, feedsSeveralReceptacles: feeds, carriesWholeDwelling: whole }
+          const sums = stretches.map(stretch => allowedDevice({ ...run, ...stretch }, site.edition))
+          combos.push({ at: [a, b, c, d, e, f], allowed: sums.reduce((worst, sum) => sum.allowed < worst.allowed ? sum : worst) })
+        }
+    const low = combos.reduce((worst, x) => x.allowed.allowed < worst.allowed.allowed ? x : worst).allowed
+    const high = combos.reduce((best, x) => x.allowed.allowed > best.allowed.allowed ? x : best).allowed
+    const found = { combos, low, high, telling: new Map<number, readonly number[]>() }
+    // Runs that are known and unknown in the same things have the same sums; the bound only keeps a fuzzer from filling memory.
+    if (TRIED.size > 2000) TRIED.clear()
+    TRIED.set(key, found)
+    return found
+  }
 }
 
 interface Combo { readonly at: readonly number[], readonly allowed: Allowed }
+interface Tried { readonly combos: readonly Combo[], readonly low: Allowed, readonly high: Allowed, /** Which facets tell, by rating. */ readonly telling: Map<number, readonly number[]> }
+const TRIED = new Map<string, Tried>()
 
 /** The unseen facts whose value could turn the answer for a device of this rating. */
-function telling(facets: readonly Facet<unknown>[], combos: readonly Combo[], amps: number): FactRef[] {
-  const found: FactRef[] = []
-  facets.forEach((facet, k) => {
-    if (facet.fact === undefined || facet.values.length < 2) return
-    const sides = new Map<string, boolean>()
-    for (const { at, allowed } of combos) {
-      const others = at.filter((_, i) => i !== k).join()
-      const fits = amps <= allowed.allowed
-      if ((sides.get(others) ?? fits) !== fits) {
-        found.push(facet.fact)
-        return
-      }
-      sides.set(others, fits)
-    }
-  })
-  return found
+function telling(facets: readonly Facet<unknown>[], tried: Tried, amps: number): FactRef[] {
+  let which = tried.telling.get(amps)
+  if (!which) tried.telling.set(amps, which = facets.flatMap((facet, k) => facet.values.length > 1 && tells(tried.combos, k, amps) ? [k] : []))
+  return which.flatMap(k => facets[k]!.fact ?? [])
+}
+
+/** Whether one thing alone, all else the same, decides if a rating fits. */
+function tells(combos: readonly Combo[], k: number, amps: number): boolean {
+  const sides = new Map<string, boolean>()
+  for (const { at, allowed } of combos) {
+    const others = at.filter((_, i) => i !== k).join()
+    const fits = amps <= allowed.allowed
+    if ((sides.get(others) ?? fits) !== fits) return true
+    sides.set(others, fits)
+  }
+  return false
 }

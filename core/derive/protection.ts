@@ -6,81 +6,120 @@ import { Trail, type Walked } from './trail'
 
 export interface GfciNeed { readonly since: number | undefined, readonly text: string, readonly isOpen: boolean, /** The year of the oldest requirement is not settled. */ readonly isSinceOpen: boolean }
 
-/**
- * Since which edition ground-fault protection is required at an outlet where it stands. 210.8(A), (D), (F).
- * `since` is the oldest requirement that surely bears on it; `isOpen` says that an unseen fact could make one bear.
- */
-export function gfciRequirement(point: Subject<'point'>, room: Subject<'room'>, c: Context): GfciNeed | undefined {
-  const use = c.ask(room.facts.use)
-  const type = c.ask(point.facts.type)
-  if (use === undefined) return undefined
-  const isReceptacle = type === undefined ? undefined : type === 'receptacle'
-  // The face tells the voltage; hard-wired things have none to read.
-  const slots = isReceptacle === false ? undefined : c.ask(point.facts.slots)
-  const is250 = isReceptacle === false ? false : slots === undefined ? undefined : slots === '240 V'
-  let sure: { row: GfciRow, since: number } | undefined
-  let isOpen = false
-  for (const row of gfciRowsOf(use)) {
-    if (row.since > c.site.edition) break
-    const aboutReceptacles = !OTHER_OUTLETS.has(row.bears)
-    if (aboutReceptacles && isReceptacle === false) continue
-    if (aboutReceptacles && is250 === true && c.site.edition < ALSO_250V_SINCE) continue
-    const holds = both(aboutReceptacles ? isReceptacle : true, bearsOn(row.bears, point, room, type, c))
-    const isEarly = aboutReceptacles && row.since < ALSO_250V_SINCE
-    if (holds) {
-      const since = isEarly && is250 === true ? ALSO_250V_SINCE : row.since
-      if (!sure || since < sure.since) sure = { row, since }
-      if (isEarly && is250 === undefined && c.site.edition < ALSO_250V_SINCE) isOpen = true
-    } else if (holds === undefined) isOpen = true
-  }
-  if (isOpen && sure && c.site.edition < ALSO_250V_SINCE && is250 === undefined && isReceptacle !== false) sure = undefined
-  return { since: sure?.since, text: sure?.row.text ?? '', isOpen, isSinceOpen: sure?.row.isOpenBefore ?? false }
-}
-
 /** Rows about outlets other than plain receptacles. */
 const OTHER_OUTLETS: ReadonlySet<Bearing> = new Set(['hard-wired', 'lighting', 'dishwasher', 'listed appliance', 'boat hoist'])
 const LISTED_APPLIANCES: ReadonlySet<string> = new Set(['range, oven or cooktop', 'dryer', 'microwave'])
 
+/** The rows that could bear on a kind of outlet in a place under an edition; for an outlet of unknown kind all of them. */
+function rowsFor(use: string, type: string | undefined, edition: number): readonly GfciRow[] {
+  let kinds = ROWS.get(edition)?.get(use)
+  if (!kinds) {
+    kinds = new Map()
+    if (!ROWS.has(edition)) ROWS.set(edition, new Map())
+    ROWS.get(edition)!.set(use, kinds)
+  }
+  let rows = kinds.get(type)
+  if (!rows) {
+    const isFor = (bears: Bearing): boolean => {
+      if (bears === 'no single receptacle') return false
+      switch (type) {
+        case undefined: return true
+        case 'receptacle': return bears !== 'hard-wired' && bears !== 'lighting'
+        case 'hard-wired outlet': return OTHER_OUTLETS.has(bears) && bears !== 'lighting'
+        case 'luminaire': return bears === 'lighting'
+        default: return false
+      }
+    }
+    kinds.set(type, rows = gfciRowsOf(use).filter(r => r.since <= edition && isFor(r.bears)))
+  }
+  return rows
+}
+const ROWS = new Map<number, Map<string, Map<string | undefined, readonly GfciRow[]>>>()
+
+/** Whether any row could bear on an outlet of this kind in this place at all. */
+export const couldNeedGfci = (use: string, type: string, edition: number): boolean => rowsFor(use, type, edition).length > 0
+
+/**
+ * Since which edition ground-fault protection is required at an outlet where it stands. 210.8(A), (D), (F).
+ * `since` is the oldest requirement that surely bears on it; `isOpen` says that an unseen fact could make one bear.
+ */
+export function gfciRequirement(point: Subject<'point'>, use: string, room: Subject<'room'>, c: Context): GfciNeed {
+  const type = c.ask(point.facts.type)
+  const isReceptacle = type === undefined ? undefined : type === 'receptacle'
+  // The face tells the voltage; hard-wired things have none to read.
+  const slots = isReceptacle === false ? undefined : c.ask(point.facts.slots)
+  const is250 = isReceptacle === false ? false : slots === undefined ? undefined : slots === '240 V'
+  const isLate = c.site.edition >= ALSO_250V_SINCE
+  const facts = new Bearings(point, room, type, c)
+  let sure: GfciRow | undefined
+  let since: number | undefined
+  let isOpen = false
+  for (const row of rowsFor(use, type, c.site.edition)) {
+    const aboutReceptacles = !OTHER_OUTLETS.has(row.bears)
+    if (aboutReceptacles && is250 === true && !isLate) continue
+    // Once the oldest requirement surely bears, younger ones change nothing.
+    if (since !== undefined && row.since >= since) break
+    const holds = both(aboutReceptacles ? isReceptacle : true, facts.bears(row.bears))
+    const isEarly = aboutReceptacles && row.since < ALSO_250V_SINCE
+    if (holds && !(isEarly && is250 === undefined && !isLate)) {
+      sure = row
+      since = isEarly && is250 === true ? ALSO_250V_SINCE : row.since
+    } else if (holds !== false) isOpen = true
+  }
+  return { since, text: sure?.text ?? '', isOpen, isSinceOpen: sure?.isOpenBefore ?? false }
+}
+
 const not = (value: boolean | undefined): boolean | undefined => value === undefined ? undefined : !value
 const both = (a: boolean | undefined, b: boolean | undefined): boolean | undefined => a === false || b === false ? false : a === undefined || b === undefined ? undefined : true
 
-/** Whether a row bears on this outlet; undefined where what decides it has not been seen. */
-function bearsOn(bears: Bearing, point: Subject<'point'>, room: Subject<'room'>, type: string | undefined, c: Context): boolean | undefined {
-  const near = (): boolean | undefined => {
-    const ft = c.ask(point.facts.sinkFt)
-    if (ft !== undefined) return ft <= NEAR_FT
-    return c.ask(room.facts.hasSink) === false ? false : undefined
+/** What decides whether a row bears on an outlet, each fact asked for once and only if a row wants it. Undefined where it has not been seen. */
+class Bearings {
+  #near: boolean | undefined | null = null
+  #appliance: string | undefined | null = null
+  constructor(private readonly point: Subject<'point'>, private readonly room: Subject<'room'>, private readonly type: string | undefined, private readonly c: Context) {}
+
+  bears(bears: Bearing): boolean | undefined {
+    const { c, point } = this
+    switch (bears) {
+      case 'all': return true
+      case 'no single receptacle': return false
+      case 'reached from grade': return c.ask(point.facts.hasGradeAccess)
+      case 'not dedicated': return not(c.ask(point.facts.isDedicated))
+      case 'within reach, not dedicated': return both(not(c.ask(point.facts.isOutOfReach)), not(c.ask(point.facts.isDedicated)))
+      case 'counter': return c.ask(point.facts.servesCounter)
+      case 'near water': return this.near()
+      case 'near a wet-bar sink': return this.nearKind(WET_BAR)
+      case 'near a sink': return this.nearKind(SINKS)
+      case 'counter near water': return both(c.ask(point.facts.servesCounter), this.near())
+      case 'lighting': return this.type === undefined ? undefined : this.type === 'luminaire'
+      case 'dishwasher': return this.feeds(a => a === 'dishwasher')
+      case 'listed appliance': return this.feeds(a => LISTED_APPLIANCES.has(a))
+      case 'boat hoist': return this.feeds(a => a === 'boat hoist')
+      case 'hard-wired': return hardWired(point, this.type, c)
+    }
   }
+
+  private near(): boolean | undefined {
+    if (this.#near !== null) return this.#near
+    const ft = this.c.ask(this.point.facts.sinkFt)
+    return this.#near = ft !== undefined ? ft <= NEAR_FT : this.c.ask(this.room.facts.hasSink) === false ? false : undefined
+  }
+
   /** Near water of one of these kinds. */
-  const nearKind = (...kinds: readonly string[]): boolean | undefined => {
-    const isNear = near()
+  private nearKind(kinds: ReadonlySet<string>): boolean | undefined {
+    const isNear = this.near()
     if (isNear === false) return false
-    const kind = c.ask(room.facts.sinkKind)
-    return both(isNear, kind === undefined ? undefined : kinds.includes(kind))
+    const kind = this.c.ask(this.room.facts.sinkKind)
+    return both(isNear, kind === undefined ? undefined : kinds.has(kind))
   }
-  const isAppliance = (test: (appliance: string) => boolean): boolean | undefined => {
-    const appliance = c.ask(point.facts.appliance)
-    return appliance === undefined ? undefined : test(appliance)
-  }
-  switch (bears) {
-    case 'all': return true
-    case 'no single receptacle': return false
-    case 'reached from grade': return c.ask(point.facts.hasGradeAccess)
-    case 'not dedicated': return not(c.ask(point.facts.isDedicated))
-    case 'within reach, not dedicated': return both(not(c.ask(point.facts.isOutOfReach)), not(c.ask(point.facts.isDedicated)))
-    case 'counter': return c.ask(point.facts.servesCounter)
-    case 'near water': return near()
-    case 'near a wet-bar sink': return nearKind('wet-bar sink')
-    case 'near a sink': return nearKind('wet-bar sink', 'laundry or utility sink', 'other sink')
-    case 'counter near water': return both(c.ask(point.facts.servesCounter), near())
-    case 'lighting': return type === undefined ? undefined : type === 'luminaire'
-    // A switch, a light, a junction box feeds no such thing of its own.
-    case 'dishwasher': return type === 'receptacle' || type === 'hard-wired outlet' || type === undefined ? isAppliance(a => a === 'dishwasher') : false
-    case 'listed appliance': return type === 'receptacle' || type === 'hard-wired outlet' || type === undefined ? isAppliance(a => LISTED_APPLIANCES.has(a)) : false
-    case 'boat hoist': return type === 'receptacle' || type === 'hard-wired outlet' || type === undefined ? isAppliance(a => a === 'boat hoist') : false
-    case 'hard-wired': return hardWired(point, type, c)
+
+  private feeds(test: (appliance: string) => boolean): boolean | undefined {
+    if (this.#appliance === null) this.#appliance = this.c.ask(this.point.facts.appliance)
+    return this.#appliance === undefined ? undefined : test(this.#appliance)
   }
 }
+const WET_BAR: ReadonlySet<string> = new Set(['wet-bar sink'])
+const SINKS: ReadonlySet<string> = new Set(['wet-bar sink', 'laundry or utility sink', 'other sink'])
 
 /** Hard-wired outlets outdoors, up to 50 A and 150 V to ground; lights are left out, and for a time listed heating and cooling. 210.8(F). */
 function hardWired(point: Subject<'point'>, type: string | undefined, c: Context): boolean | undefined {

@@ -56,7 +56,7 @@ export class Site {
     this.premises = all.premises[0] ?? { id: PREMISES_ID, kind: 'premises', parent: null, born: '', facts: unseenFacts('premises', PREMISES_ID) }
     this.edition = underEdition ?? valueOf(this.premises, 'edition') ?? EDITIONS.at(-1)!
     this.overrides = new Map(all.override.filter(o => valueOf(o, 'severity') !== undefined && valueOf(o, 'reason')).map(o => [`${valueOf(o, 'rule')} ${valueOf(o, 'of')}`, o]))
-    this.amendments = new Map(all.amendment.map(a => [valueOf(a, 'rule') ?? '', a]))
+    this.amendments = underEdition !== undefined ? new Map() : new Map(all.amendment.map(a => [valueOf(a, 'rule') ?? '', a]))
     const visited = valueOf(this.premises, 'visitedOn')
     this.visitYear = Number((valueOf(this.premises, 'visitedOn') ?? '').slice(0, 4)) || EDITIONS.at(-1)! + 3
     this.visitedOn = /^\d{4}-\d\d-\d\d$/.test(visited ?? '') ? visited! : `${this.visitYear}-12-31`

@@ -25,7 +25,8 @@ export class Context {
   private from = 0
   private count = 0
   private restsOnAssumption = false
-  constructor(readonly site: Site) {}
+  /** @param always facts every judgement of this context rests on */
+  constructor(readonly site: Site, private readonly always: readonly FactRef[] = []) {}
 
   begin(): void {
     if (this.count > PAPER) {
@@ -34,6 +35,7 @@ export class Context {
     }
     this.from = this.count
     this.restsOnAssumption = false
+    if (this.always.length > 0) this.rest(this.always)
   }
 
   private note(fact: FactRef): void {

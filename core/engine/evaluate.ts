@@ -57,7 +57,14 @@ export function judgeOne(rule: Rule, subject: Subject, context: Context): Result
   const amendment = context.site.amendments.size > 0 ? context.site.amendments.get(rule.id) : undefined
   if (amendment && !rule.isHazard) return judgeAmended(rule, subject, context, amendment)
   context.begin()
-  return new Result(rule, subject, gated(rule, attempt(rule, subject, context), context.site.edition), context.site)
+  let verdict: Verdict
+  try {
+    verdict = rule.judge(subject as never, context)
+  } catch (error) {
+    verdict = crashed(error, context)
+  }
+  if (verdict.outcome === 'fault') verdict = gated(rule, verdict, context.site.edition)
+  return new Result(rule, subject, verdict, context.site)
 }
 
 /** Local law can take a rule away or hold another edition of it; it takes away no hazard. 90.4. */
@@ -69,21 +76,14 @@ function judgeAmended(rule: Rule, subject: Subject, context: Context, amendment:
   const source = valueOf(amendment, 'source') ?? 'a local amendment'
   if (effect === 'not enforced here') return new Result(rule, subject, context.na(say('Not enforced here: {source}', { source })), context.site)
   if (asIn === undefined) return new Result(rule, subject, context.undecided(say('Local law changes this rule ({source}); how has not been read', { source })), context.site)
-  const site = context.site.under(asIn)
-  const inner = new Context(site)
-  inner.begin()
-  inner.rest(law.filter(f => f.state === 'known'))
-  return new Result(rule, subject, gated(rule, attempt(rule, subject, inner), asIn), site)
+  // Judged by that edition, where nothing is amended; what the law rests on is noted with the rest.
+  const inner = new Context(context.site.under(asIn), law.filter(f => f.state === 'known'))
+  return judgeOne(rule, subject, inner)
 }
 
 /** A rule that throws is undecided with its error attached. */
-function attempt(rule: Rule, subject: Subject, context: Context): Verdict {
-  try {
-    return rule.judge(subject as never, context)
-  } catch (error) {
-    return { outcome: 'undecided', why: say('The rule could not be worked out; this is a defect of the program'), working: [], asked: context.asked, missing: [], defect: String(error) }
-  }
-}
+const crashed = (error: unknown, context: Context): Verdict =>
+  ({ outcome: 'undecided', why: say('The rule could not be worked out; this is a defect of the program'), working: [], asked: context.asked, missing: [], defect: String(error) })
 
 /** A rule newer than the edition in force is no rule here; a hazard stands regardless. */
 function gated(rule: Rule, verdict: Verdict, edition: number): Verdict {

@@ -117,7 +117,7 @@ export class LiveAssessment {
     const facts = result.verdict.outcome === 'undecided' ? [...asked, ...result.verdict.missing.filter(m => !asked.includes(m))] : [...asked]
     const spoken = outcome !== 'n/a' || (before && before.outcome !== 'n/a') ? speak(result, site, facts) : undefined
     const after: Entry = { key, rule: result.rule, subject: result.subject.id, outcome, severity: result.severity, standing, why, facts, asked: asked.length, spoken: outcome === 'fault' || touched !== 'perhaps' ? spoken : undefined }
-    const isSame = touched !== 'asked anew' && before?.spoken !== undefined && spoken !== undefined && JSON.stringify(before.spoken) === JSON.stringify(spoken)
+    const isSame = touched !== 'asked anew' && before?.spoken !== undefined && spoken !== undefined && reads(before.spoken, spoken)
     if (before) this.#forget(before)
     this.#keep(after)
     if (spoken && !isSame) changed.push(spoken)
@@ -157,3 +157,15 @@ function readsTheSame(before: Entry, { verdict, standing }: Result): boolean {
   return asked.every((fact, i) => sameFact(fact, before.facts[i]!))
 }
 const sameFact = (a: FactRef, b: FactRef): boolean => a === b || (a.state === 'unseen' && b.state === 'unseen' && a.subject === b.subject && a.field === b.field)
+
+/** Plain data that says the same: texts, numbers, lists and records of them. */
+function reads(a: unknown, b: unknown): boolean {
+  if (a === b) return true
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false
+  if (Array.isArray(a)) return Array.isArray(b) && a.length === b.length && a.every((x, i) => reads(x, b[i]))
+  const x = a as Record<string, unknown>
+  const y = b as Record<string, unknown>
+  for (const key in x) if (!reads(x[key], y[key])) return false
+  for (const key in y) if (!(key in x)) return false
+  return true
+}

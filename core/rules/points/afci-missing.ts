@@ -14,17 +14,17 @@ export const afciMissing = defineRule({
   judge(point, c) {
     const type = c.ask(point.facts.type)
     if (type === 'junction box') return c.na(say('Not an outlet'))
-    const afci = afciOf(c.site, point)
-    c.rest(afci.rests)
-    if (afci.value !== undefined && afci.value !== 'none') return c.clear(afci.value === 'breaker' ? say('Protection in the breaker') : say('Protected by a device'))
     const room = c.site.get(c.ask(point.facts.room), 'room')
     const use = room && c.ask(room.facts.use)
     if (use !== undefined && afciSince(use, 'receptacle') === undefined) return c.na(say('Not a listed room: {use}', { use: placeName(use) }))
+    const since = use === undefined || type === undefined ? undefined : afciSince(use, type)
+    if (since !== undefined && since > c.site.edition) return c.na(say('Required from the {since} edition', { since }))
     const isBranch = isSmallBranch(point, type, c)
     if (isBranch === false) return c.na(say('Not on a 120 V circuit of 15 or 20 A'))
-    if (type === undefined || use === undefined) return c.undecided(say('What it is, or the use of the room, has not been seen'))
-    const since = afciSince(use, type)!
-    if (since > c.site.edition) return c.na(say('Required from the {since} edition', { since }))
+    const afci = afciOf(c.site, point)
+    c.rest(afci.rests)
+    if (afci.value !== undefined && afci.value !== 'none') return c.clear(afci.value === 'breaker' ? say('Protection in the breaker') : say('Protected by a device'))
+    if (type === undefined || use === undefined || since === undefined) return c.undecided(say('What it is, or the use of the room, has not been seen'))
     const circuit = c.site.get(c.ask(point.facts.circuit), 'circuit')
     const ownWork = c.ask(point.facts.work)
     if (circuit && c.ask(circuit.facts.work) === 'extended' && ownWork !== 'replaced' && c.site.edition >= EXTENSION_EXEMPT.since) {

@@ -1,7 +1,7 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { gfciOf } from '../../derive/ground'
-import { gfciRequirement } from '../../derive/protection'
+import { couldNeedGfci, gfciRequirement } from '../../derive/protection'
 
 /** Ground-fault protection where the place asks for it, by the edition that bears on the receptacle. */
 export const gfciMissing = defineRule({
@@ -12,11 +12,13 @@ export const gfciMissing = defineRule({
   judge(point, c) {
     const type = c.ask(point.facts.type)
     if (type === 'junction box' || type === 'switch' || type === 'alarm') return c.na(say('Not an outlet the rule is about'))
+    const room = c.site.get(c.ask(point.facts.room), 'room')
+    const use = room && c.ask(room.facts.use)
+    if (type !== undefined && use !== undefined && !couldNeedGfci(use, type, c.site.edition)) return c.na(say('The {edition} edition asks for none here', { edition: c.site.edition }))
     const gfci = gfciOf(c.site, point)
     c.rest(gfci.rests)
     if (gfci.value !== undefined && gfci.value !== 'none') return c.clear(gfci.value === 'own' ? say('Protection in the device') : gfci.value === 'breaker' ? say('Protection in the breaker') : say('Protected by a device ahead'))
-    const room = c.site.get(c.ask(point.facts.room), 'room')
-    const need = room && gfciRequirement(point, room, c)
+    const need = use === undefined ? undefined : gfciRequirement(point, use, room!, c)
     if (need && need.since === undefined && !need.isOpen) return type === undefined ? c.undecided() : c.na(say('The {edition} edition asks for none here', { edition: c.site.edition }))
     if (type === undefined || !need || need.since === undefined || gfci.value === undefined) return c.undecided(need?.since === undefined ? say('Whether the place asks for it has not been settled') : say('Required here ({text}); whether it is there has not been settled', { text: need.text }))
     return c.fault(say('{text}: required since {since}, and nothing protects it', { text: need.text, since: need.since }), { danger: 3, since: need.since, ...need.isSinceOpen && { isSinceOpen: true } })
