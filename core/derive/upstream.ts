@@ -39,8 +39,8 @@ export function upstreamOf(site: Site, breaker: Subject<'breaker'>): Walked<Upst
   let enclosure = site.get(breaker.parent ?? undefined, 'enclosure')
   while (enclosure && !walked.has(enclosure.id)) {
     walked.add(enclosure.id)
-    const isBackfed = site.children(enclosure, 'breaker').some(b => trail.ask(b.facts.role) === 'backfed source')
-    const second = isBackfed ? true : trail.ask(enclosure.facts.hasSecondSource)
+    const backfed = site.children(enclosure, 'breaker').find(b => valueOf(b, 'role') === 'backfed source')
+    const second = backfed ? trail.ask(backfed.facts.role) !== undefined : trail.ask(enclosure.facts.hasSecondSource)
     if (second === true) hasOneSource = false
     else if (second === undefined && hasOneSource) hasOneSource = undefined
     const main = trail.ask(enclosure.facts.mainKind)

@@ -150,3 +150,9 @@ it('the demo panels have no two breakers in one space', () => {
   const site = siteOf(hillside() as Node)
   expect(site.all.enclosure.flatMap(e => overlapsIn(site, e))).toEqual([])
 })
+
+it('a backfed breaker is a second source, whatever else was said', () => {
+  const house = (role: string) => panel([{ id: 'b', space: 1, poles: 1, ratingAmps: 15 }, { id: 'inlet', space: 2, poles: 2, ratingAmps: 30, role }])
+  const sources = (role: string) => { const site = siteOf(house(role)); return site.upstreamOf(site.get('b', 'breaker')!).value!.hasOneSource }
+  expect([sources('branch'), sources('backfed source')]).toEqual([true, false])
+})

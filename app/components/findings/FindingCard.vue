@@ -75,7 +75,7 @@ const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offer
     <div v-if="isOpen" class="sum small">
       <ol v-if="finding.working.length"><li v-for="(w, i) in finding.working" :key="i">{{ w }}</li></ol>
       <p class="soft">Severity: {{ finding.severityWhy }}<template v-if="finding.byHand"> = {{ finding.byHand.computed }}. Weighed by hand as {{ finding.severity }}: {{ finding.byHand.reason }}</template>
-        <button type="button" class="touch" @click="isWeighing = !isWeighing">{{ finding.byHand ? 'change' : 'weigh it otherwise' }}</button></p>
+        <button type="button" class="touch byhand" @click="isWeighing = !isWeighing">{{ finding.byHand ? 'change' : 'set it by hand' }}</button></p>
       <form v-if="isWeighing" class="weigh" @submit.prevent="weigh">
         <select v-model="weight" class="field" aria-label="severity by hand"><option v-for="s in SEVERITIES" :key="s">{{ s }}</option></select>
         <input v-model="reason" class="field" maxlength="400" placeholder="because" aria-label="reason for the severity">
@@ -117,7 +117,7 @@ h3 { font-weight: 700; margin: 0.25rem 0 0.15rem; }
 .sum { border-top: 1px solid var(--line); padding-top: 0.5rem; display: grid; gap: 0.4rem; }
 .sum ol { list-style: decimal; padding-left: 1.2rem; }
 .sum table { width: 100%; } caption { text-align: left; } td { padding: 0.12rem 0.4rem 0.12rem 0; vertical-align: top; } .val { font-weight: 600; }
-.weigh { display: flex; flex-wrap: wrap; gap: 0.4rem; } .weigh select { width: auto; } .weigh input { flex: 1 1 12rem; width: auto; }
+.byhand { margin-left: 0.7rem; min-height: 32px; } .weigh { display: flex; flex-wrap: wrap; gap: 0.4rem; } .weigh select { width: auto; } .weigh input { flex: 1 1 12rem; width: auto; }
 .fix { margin-top: 0.7rem; } .fix h4 { margin-bottom: 0.4rem; }
 h3::first-letter, .why::first-letter { text-transform: uppercase; }
 .places { display: flex; flex-wrap: wrap; gap: 0.3rem; margin: 0.35rem 0; }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
-import { gfciOf, groundOf, labelOf, PREMISES_ID, valueOf, type Subject } from '#core'
+import { gfciOf, groundOf, resetOf, labelOf, PREMISES_ID, valueOf, type Subject } from '#core'
 
 const { job, problem, isLoading, load } = useOpenJob()
 const { markOf } = useMarks()
