@@ -83,7 +83,7 @@ function make() {
 
 <style scoped>
 .new { display: grid; gap: 0.9rem; max-width: 34rem; }
-.row.templates { display: grid; grid-template-columns: repeat(auto-fill, minmax(14.5rem, 1fr)); } .templates .chip { flex-direction: column; gap: 0; min-height: 52px; line-height: 1.15; align-items: flex-start; } .templates .chip[aria-pressed="true"] .soft { color: inherit; }
+.row.templates { display: grid; grid-template-columns: repeat(auto-fill, minmax(14.5rem, 1fr)); } .templates .chip { flex-direction: column; gap: 0; min-height: 52px; line-height: 1.15; align-items: flex-start; text-align: left; padding-block: 0.4rem; } .templates .chip[aria-pressed="true"] .soft { color: inherit; }
 .draw { justify-self: start; }
 .row { display: flex; flex-wrap: wrap; gap: 0.4rem; margin-top: 0.25rem; }
 legend, label { font-weight: 600; } label .field { font-weight: 400; margin-top: 0.25rem; }
