@@ -45,7 +45,8 @@ export function upstreamOf(site: Site, breaker: Subject<'breaker'>): Walked<Upst
     else if (second === undefined && hasOneSource) hasOneSource = undefined
     const main = trail.ask(enclosure.facts.mainKind)
     if (main === 'main breaker' || main === 'fused main') take(enclosure, trail.ask(enclosure.facts.mainAmps), LEAST_MAIN)
-    else if (main === undefined) unread(LEAST_MAIN)
+    // A plain meter has no device of its own; what has one is recorded as a disconnect.
+    else if (main === undefined && trail.ask(enclosure.facts.type) !== 'meter') unread(LEAST_MAIN)
     const from = trail.ask(enclosure.facts.fedFrom)
     if (from === 'utility') break
     const feeder = site.get(from, 'feeder')

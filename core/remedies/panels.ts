@@ -122,6 +122,14 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
       return egc === 'none' ? desk.offered('The feeder has no ground: this comes first') : desk.refused('The feeder has a ground already')
     } }),
   defineRemedy({ id: 'leave-three-wire-feeder', title: 'Leave the old three-wire feeder, with its conditions written down', gives: 'A lawful old installation', lacks: 'A ground of its own', duties: ['Neutral bonded and an electrode connected at the building'], steps: ['Check every condition again at each visit'], judge: leaveThreeWire }),
+  defineRemedy({ id: 'bond-at-building', title: 'Bond the neutral at the building, with its electrode', gives: 'A way back for a fault, as the old rule has it', lacks: 'A ground of its own', duties: ['Electrode connected at the building', 'Every condition of the old rule, checked again at each visit'], steps: ['Prove there is no other metal path between the buildings', 'Fit the listed bond, land the electrode conductor on the neutral bar'], tests: ['Neutral to enclosure: continuity', 'Clamp on the electrode conductor near 0 A'], needsPermit: true,
+    judge(desk) {
+      const feeder = feederOf(desk)
+      const target = feeder && desk.site.enclosuresOn(feeder)[0]
+      const means = target && desk.ask(target.facts.bondMeans)
+      if (means !== undefined && means !== 'none') return desk.refused('It is bonded there already')
+      return leaveThreeWire(desk)
+    } }),
   defineRemedy({ id: 'two-pole-breaker', title: 'Two-pole breaker', gives: 'All hots off with one handle, and tripping together', steps: ['Two spaces side by side', 'Land both hots', 'Check 240 V between them'], tests: ['240 V between the hots', 'Both dead with the handle off'],
     judge: desk => sideBySide(desk, groupBreakers(desk)) ?? desk.offered('A listed two-pole breaker in these spaces') }),
   defineRemedy({ id: 'listed-handle-tie', title: 'Identified handle tie', gives: 'All hots off together', lacks: 'Common trip; AFCI or GFCI on the circuit', steps: ['Fit the tie of the breaker line'], judge: handleTie }),

@@ -156,3 +156,12 @@ it('a backfed breaker is a second source, whatever else was said', () => {
   const sources = (role: string) => { const site = siteOf(house(role)); return site.upstreamOf(site.get('b', 'breaker')!).value!.hasOneSource }
   expect([sources('branch'), sources('backfed source')]).toEqual([true, false])
 })
+
+it('a meter nobody opened is no unread main: what stands ahead of the panel is settled', () => {
+  const house = (type: string): Node => ({ ...panel([]), enclosures: [{ id: 'm', type, place: 'outdoors', fedFrom: 'utility', hasSecondSource: false }, { id: 'main', type: 'panel', mainKind: 'main breaker', mainAmps: 200, hasSecondSource: false, feeder: { id: 'f', from: 'm' }, breakers: [{ id: 'b', space: 1, poles: 1, ratingAmps: 20 }] }] })
+  const unread = (type: string) => {
+    const site = siteOf(house(type))
+    return site.upstreamOf(site.get('b', 'breaker')!).value!.unreadFrom
+  }
+  expect([unread('meter'), unread('disconnect')]).toEqual([undefined, 30])
+})

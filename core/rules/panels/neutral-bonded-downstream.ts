@@ -39,6 +39,8 @@ export const neutralBondedDownstream = defineRule({
       })
     }
     if (bond.value === undefined || mixed.value === undefined) return c.undecided(say('Whether neutral and ground are apart has not been seen'))
+    const feeder = c.site.get(c.ask(enclosure.facts.fedFrom), 'feeder')
+    if (feeder && c.ask(feeder.facts.egc) === 'none') return c.na(say('Apart, on a feeder without a ground: judged with the feeder'))
     return c.clear(say('Neutral isolated; grounds on a bar of their own'))
   },
 })

@@ -1,4 +1,5 @@
 import { defineRule } from '../../engine/rule'
+import { neutralBondOf } from '../../derive/bond'
 import { say } from '../../engine/say'
 import { FEEDER_GROUND_SINCE } from '../../tables/years'
 
@@ -7,8 +8,8 @@ export const threeWireFeeder = defineRule({
   id: 'three-wire-feeder', family: 'panels', subject: 'feeder',
   title: 'A feeder carries an equipment grounding conductor', fault: 'Feeder without a grounding conductor',
   cites: [{ section: '215.6' }, { section: '250.32(B)' }, { section: '250.142(B)' }],
-  triggers: ['replaced', 'new'], remedies: ['new-four-wire-feeder', 'leave-three-wire-feeder'],
-  traps: ['Metal raceway or listed armour is the ground: ask the wiring method first', 'An old feeder to a detached building may stay under conditions', 'Never separate neutral and ground in a panel whose feeder has no ground'],
+  triggers: ['replaced', 'new'], remedies: ['new-four-wire-feeder', 'bond-at-building', 'leave-three-wire-feeder'],
+  traps: ['Metal raceway or listed armour is the ground: ask the wiring method first', 'An old feeder to a detached building may stay under conditions', 'Never separate neutral and ground in a panel whose feeder has no ground: with neither there is no fault path at all'],
   judge(feeder, c) {
     const start = c.ask(feeder.facts.from)
     const source = c.site.get(start, 'enclosure') ?? c.site.get(c.site.get(start, 'breaker')?.parent ?? undefined, 'enclosure')
@@ -26,6 +27,10 @@ export const threeWireFeeder = defineRule({
       const untraced = c.site.all.enclosure.filter(e => c.ask(e.facts.fedFrom) === undefined)
       return c.undecided(say('No ground; what it feeds has not been found'), [], untraced.length > 0 ? untraced.map(e => e.facts.fedFrom) : [feeder.facts.hasOtherMetallicPath, feeder.facts.year])
     }
+    // Without a ground in the feeder the bond at its end is the only way back.
+    const bond = neutralBondOf(c.site, target)
+    c.rest(bond.rests)
+    if (bond.value === false) return c.fault(say('No ground in the feeder, and the neutral is not bonded where it ends: a fault to metal has no way back'), { danger: 4, working: [say('no breaker opens, and the metal stays live until somebody touches it')] })
     const building = c.site.buildingOf(target)
     const isDetached = building ? c.ask(building.facts.isDetached) : false
     if (isDetached === undefined) return c.undecided(say('No ground; allowed only to a detached building'))
@@ -38,6 +43,7 @@ export const threeWireFeeder = defineRule({
     const years = c.site.yearsOf(feeder)
     c.rest(years.rests)
     if (years.from >= FEEDER_GROUND_SINCE) return c.fault(say('A new feeder needs a grounding conductor since the 2008 edition'), { danger: 3, since: FEEDER_GROUND_SINCE })
+    if (bond.value === undefined) return c.undecided(say('No ground; allowed only with the neutral bonded where it ends, and that has not been seen'))
     if (otherPath === undefined || groundFault === undefined || years.to >= FEEDER_GROUND_SINCE) return c.undecided(say('No ground; whether it may stay depends on what has not been seen'))
     return c.mayStay(say('An old three-wire feeder to a detached building: may stay, with bond and electrode there'), say('No grounding conductor runs with it: a new or replaced feeder carries one'))
   },

@@ -41,9 +41,9 @@ ruleTable('neutral-bonded-downstream', {
 })
 
 ruleTable('three-wire-feeder', {
-  clear: [row('ground wire', sub({}, { egc: 'wire' }), 'f'), row('conduit is the ground', sub({}, { egc: 'metal raceway or armour' }), 'f'), row('old, to a detached building', sub({}, old3, { isDetached: true }), 'f')],
-  fault: [row('within the house', sub({}, { egc: 'none' }), 'f'), row('new to a detached building', sub({}, { ...old3, year: 2012 }, { isDetached: true }), 'f'), row('old, with another metal path', sub({}, { ...old3, hasOtherMetallicPath: true }, { isDetached: true }), 'f')],
-  undecided: [row('not looked at', sub({}, {}), 'f', { missing: ['egc'] }), row('detached, other path not looked for', sub({}, { egc: 'none', year: 1985 }, { isDetached: true }), 'f', { missing: ['hasOtherMetallicPath'] })],
+  clear: [row('ground wire', sub({}, { egc: 'wire' }), 'f'), row('conduit is the ground', sub({}, { egc: 'metal raceway or armour' }), 'f'), row('old, to a detached building, bonded there', sub({ bondMeans: 'screw' }, old3, { isDetached: true }), 'f')],
+  fault: [row('neither ground nor bond: no way back', sub({ bondMeans: 'none' }, old3, { isDetached: true }), 'f', { why: 'way back' }), row('within the house', sub({}, { egc: 'none' }), 'f'), row('new to a detached building', sub({}, { ...old3, year: 2012 }, { isDetached: true }), 'f'), row('old, with another metal path', sub({}, { ...old3, hasOtherMetallicPath: true }, { isDetached: true }), 'f')],
+  undecided: [row('old, to a detached building, bond not looked for', sub({}, old3, { isDetached: true }), 'f', { missing: ['bondMeans'] }), row('not looked at', sub({}, {}), 'f', { missing: ['egc'] }), row('detached, other path not looked for', sub({}, { egc: 'none', year: 1985 }, { isDetached: true }), 'f', { missing: ['hasOtherMetallicPath'] })],
   inapplicable: [row('service conductors', { corvit: 1, form: 'house', premises: { edition: 2020 }, enclosures: [{ id: 'm', type: 'meter', fedFrom: 'utility' }, { id: 'p', type: 'panel', place: 'indoors', feeder: { id: 'f', from: 'm', egc: 'none' } }] }, 'f')],
 })
 
