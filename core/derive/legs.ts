@@ -7,7 +7,7 @@ export type Leg = 'A' | 'B' | 'C'
 
 /**
  * The legs a breaker lands on, one per pole: measured where somebody measured, else from the geometry of the bus.
- * Rows of a single-phase bus alternate A, B; of a three-phase bus A, B, C. Both halves of a twin share a leg.
+ * Rows of a single-phase bus alternate A, B; of a three-phase bus A, B, C, where a third phase feeds it. Both halves of a twin share a leg.
  */
 export function legsOf(site: Site, breaker: Subject<'breaker'>): Walked<Leg[]> {
   const trail = new Trail()
@@ -23,7 +23,10 @@ export function legsOf(site: Site, breaker: Subject<'breaker'>): Walked<Leg[]> {
   const row = rowOf(panel, space, trail)
   if (bus === undefined || row === undefined) return { value: undefined, rests: trail.rests }
   const pattern: readonly Leg[] = bus === 'three phase' ? ['A', 'B', 'C'] : ['A', 'B']
-  return { value: Array.from({ length: poles }, (_, pole) => pattern[(row + pole) % pattern.length]!), rests: trail.rests }
+  const legs = Array.from({ length: poles }, (_, pole) => pattern[(row + pole) % pattern.length]!)
+  // On a single-phase supply the third bar is dead, or on the leg of a neighbour: only a measurement tells which.
+  if (legs.includes('C') && trail.ask(panel.facts.thirdLeg) !== 'fed by a third phase') return { value: undefined, rests: trail.rests }
+  return { value: legs, rests: trail.rests }
 }
 
 function rowOf(panel: Subject<'enclosure'>, space: number, trail: Trail): number | undefined {

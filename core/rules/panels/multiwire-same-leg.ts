@@ -14,7 +14,7 @@ export const multiwireSameLeg = defineRule({
   cites: [{ section: '210.4' }, { section: '310.10' }],
   triggers: ['replaced', 'extended', 'new'],
   remedies: ['move-to-other-leg', 'two-pole-breaker'],
-  traps: ['Both halves of a twin breaker are on one leg', 'Three hots on a 120/240 V neutral always share a leg', 'Legs follow the numbering of the spaces and the bus; a measurement beats both'],
+  traps: ['Both halves of a twin breaker are on one leg', 'Three hots on a 120/240 V neutral always share a leg', 'Legs follow the numbering of the spaces and the bus; a measurement beats both', 'From two panels, or on the third bar of a three-phase enclosure, only a measurement tells'],
   judge(circuit, c) {
     const multiwire = multiwireOf(circuit, c, say('One breaker of several poles spans the legs'))
     if ('verdict' in multiwire) return multiwire.verdict
@@ -22,7 +22,13 @@ export const multiwireSameLeg = defineRule({
     const { site } = c
     const byLeg = new Map<Leg, Subject<'breaker'>[]>()
     let isOpen = false
+    // Legs of two panels are named apart: between them only a measurement compares.
+    const isApart = new Set(breakers.map(b => b.parent)).size > 1
     for (const breaker of breakers) {
+      if (isApart && c.ask(breaker.facts.measuredLeg) === undefined) {
+        isOpen = true
+        continue
+      }
       const legs = legsOf(c.site, breaker)
       c.rest(legs.rests)
       if (!legs.value) isOpen = true

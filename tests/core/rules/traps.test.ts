@@ -40,11 +40,21 @@ ruleTable('required-circuits-absent', {
   inapplicable: [row('bedroom', room('bedroom'), 'r'), row('garage under 2014', room('garage', { ownCircuit: 'missing' }, { edition: 2014 }), 'r')],
 })
 
+/** A neutral shared between a panel and its sub-panel. */
+function twoPanels(breaker: Node): Node {
+  const house = panel([{ id: 'b0', space: 1, poles: 1, ...breaker, circuit: { id: 'c0', sharesNeutralWith: ['c1'] } }, { id: 'fb', space: 2, poles: 2 }])
+  return { ...house, enclosures: [...house.enclosures as Node[], { id: 'sub', type: 'panel', bus: 'single phase', numbering: 'odd left, even right', feeder: { id: 'f', from: 'fb' }, breakers: [{ id: 'b1', space: 3, poles: 1, ...breaker, circuit: { id: 'c1', sharesNeutralWith: ['c0'] } }] }] }
+}
+
 describe('multiwire circuits', () => {
   it.each<[string, string, Node, string]>([
     ['three hots on a bus of two legs share a leg wherever they stand', 'multiwire-same-leg', hots(3, { numbering: undefined }), 'fault'],
     ['three hots on a bus nobody counted', 'multiwire-same-leg', hots(3, { bus: undefined, numbering: undefined }), 'undecided'],
     ['two hots on spaces nobody read', 'multiwire-same-leg', hots(2), 'undecided'],
+    ['the third bar of a three-phase enclosure, jumpered', 'multiwire-same-leg', hots(2, { bus: 'three phase', thirdLeg: 'jumpered to another leg' }, i => ({ space: 1 + 4 * i })), 'undecided'],
+    ['its first two bars', 'multiwire-same-leg', hots(2, { bus: 'three phase', thirdLeg: 'jumpered to another leg' }, i => ({ space: 1 + 2 * i })), 'clear'],
+    ['three phases that are there', 'multiwire-same-leg', hots(2, { bus: 'three phase', thirdLeg: 'fed by a third phase' }, i => ({ space: 1 + 4 * i })), 'clear'],
+    ['hots from two panels, by their spaces', 'multiwire-same-leg', twoPanels({}), 'undecided'], ['hots from two panels, measured', 'multiwire-same-leg', twoPanels({ measuredLeg: 'A' }), 'fault'],
     ['a single-pole GFCI on a shared neutral', 'multiwire-no-common-trip', hots(2, {}, i => ({ space: 1 + 2 * i, handleTie: 'listed tie', protection: i ? 'GFCI' : 'standard' })), 'fault'],
     ['plain breakers with a listed tie', 'multiwire-no-common-trip', hots(2, {}, i => ({ space: 1 + 2 * i, handleTie: 'listed tie', protection: 'standard' })), 'clear'],
   ])('%s', (_name, rule, house, outcome) => expect(judge(rule, house, 'c0').verdict.outcome).toBe(outcome))
