@@ -56,16 +56,34 @@ ruleTable('overfused-conductor', {
     row('second source not looked for', behind(30, run(40, nmb('10')), undefined), 's', { missing: ['hasSecondSource'] }),
     row('only assumed: an assumption clears nothing', one(15, nmb('14', { size: { value: '14', grade: 'assumed' } })), 's', { missing: ['size'] }),
   ],
-  inapplicable: [row('a tap to one luminaire', panel([{ id: 'b', space: 1, poles: 1, ratingAmps: 20, circuit: { id: 'c', supplies: 'lighting', segments: [{ id: 's0', ...nmb('12') }, { id: 's', ...nmb('14', { isTap: true }) }] } }])), row('a tap of a cooking circuit', one(50, nmb('10', { isTap: true }), { supplies: 'cooking appliance' }))],
+  inapplicable: [
+    row('a tap to one luminaire', panel([{ id: 'b', space: 1, poles: 1, ratingAmps: 20, circuit: { id: 'c', supplies: 'lighting', segments: [{ id: 's0', ...nmb('12') }, { id: 's', ...nmb('14', { isTap: true }) }] } }])),
+    row('a tap of a cooking circuit', one(50, nmb('10', { isTap: true }), { supplies: 'cooking appliance' })),
+  ],
 })
 
 const cooled = (amps: number | undefined, segment: Node, more: Node = {}) => one(amps, segment, { supplies: 'air conditioning', nameplateMca: 18, nameplateMocp: 30, nameplateDevice: 'fuse or breaker', ...more })
 /** Two units on one circuit, each with its own nameplate. */
 const units = (rating: number, size: string, ...plates: readonly (readonly [mca: number, mocp: number | undefined])[]): Node => panel([{ id: 'b', space: 1, poles: 2, ratingAmps: rating, circuit: { id: 'c', supplies: 'air conditioning', nameplateDevice: 'fuse or breaker', segments: [{ id: 's', size, metal: 'copper', wiring: 'NM-B' }], points: plates.map(([nameplateMca, nameplateMocp], i) => ({ id: `u${i}`, type: 'hard-wired outlet', nameplateMca, ...nameplateMocp && { nameplateMocp } })) } }])
 ruleTable('nameplate-mismatch', {
-  clear: [row('two units, 12.5 + 10 / 1.25 on 10 AWG', units(25, '10', [12.5, 25], [10, 30]), 'c'), row('within both', cooled(30, nmb('12')), 'c'), row('a smaller device upstream protects the unit', behind(20, { id: 'b', space: 1, poles: 2, ratingAmps: 40, circuit: { id: 'c', supplies: 'motor', nameplateDevice: 'fuse or breaker', nameplateMca: 12, nameplateMocp: 20, segments: [{ id: 's', ...nmb('12') }] } }, false), 'c')],
-  fault: [row('two units: the smallest maximum counts', units(30, '10', [12.5, 25], [10, 30]), 'c', { why: '25' }), row('two units: 20.5 A on 12 AWG', units(20, '12', [12.5, 25], [10, 30]), 'c'), row('device above the maximum', cooled(40, nmb('10')), 'c'), row('conductor below the minimum', cooled(25, nmb('14')), 'c'), row('30 A upstream of 40 A still exceeds 20 A', behind(30, { id: 'b', space: 1, poles: 2, ratingAmps: 40, circuit: { id: 'c', supplies: 'motor', nameplateDevice: 'fuse or breaker', nameplateMca: 12, nameplateMocp: 20, segments: [{ id: 's', ...nmb('12') }] } }, false), 'c')],
-  undecided: [row('one of two nameplates unread', units(25, '10', [12.5, 25], [10, undefined]), 'c', { missing: ['nameplateMocp'] }), row('nameplate unread', cooled(30, nmb('12'), { nameplateMocp: undefined }), 'c', { missing: ['nameplateMocp'] }), row('conductor not gauged', cooled(30, { metal: 'copper', wiring: 'NM-B' }), 'c', { missing: ['size'] }), row('metal decides', cooled(30, { size: '12', wiring: 'NM-B' }), 'c', { missing: ['metal'] })],
+  clear: [
+    row('two units, 12.5 + 10 / 1.25 on 10 AWG', units(25, '10', [12.5, 25], [10, 30]), 'c'),
+    row('within both', cooled(30, nmb('12')), 'c'),
+    row('a smaller device upstream protects the unit', behind(20, { id: 'b', space: 1, poles: 2, ratingAmps: 40, circuit: { id: 'c', supplies: 'motor', nameplateDevice: 'fuse or breaker', nameplateMca: 12, nameplateMocp: 20, segments: [{ id: 's', ...nmb('12') }] } }, false), 'c'),
+  ],
+  fault: [
+    row('two units: the smallest maximum counts', units(30, '10', [12.5, 25], [10, 30]), 'c', { why: '25' }),
+    row('two units: 20.5 A on 12 AWG', units(20, '12', [12.5, 25], [10, 30]), 'c'),
+    row('device above the maximum', cooled(40, nmb('10')), 'c'),
+    row('conductor below the minimum', cooled(25, nmb('14')), 'c'),
+    row('30 A upstream of 40 A still exceeds 20 A', behind(30, { id: 'b', space: 1, poles: 2, ratingAmps: 40, circuit: { id: 'c', supplies: 'motor', nameplateDevice: 'fuse or breaker', nameplateMca: 12, nameplateMocp: 20, segments: [{ id: 's', ...nmb('12') }] } }, false), 'c'),
+  ],
+  undecided: [
+    row('one of two nameplates unread', units(25, '10', [12.5, 25], [10, undefined]), 'c', { missing: ['nameplateMocp'] }),
+    row('nameplate unread', cooled(30, nmb('12'), { nameplateMocp: undefined }), 'c', { missing: ['nameplateMocp'] }),
+    row('conductor not gauged', cooled(30, { metal: 'copper', wiring: 'NM-B' }), 'c', { missing: ['size'] }),
+    row('metal decides', cooled(30, { size: '12', wiring: 'NM-B' }), 'c', { missing: ['metal'] }),
+  ],
   inapplicable: [row('lights', one(15, nmb('14')), 'c')],
 })
 
@@ -81,47 +99,112 @@ const tap = (feeder: Node, mainAmps: number | undefined = 50, terminals: Node = 
 }
 const short = { isTap: true, tapFt: 10, tapEndsIn: 'one breaker or set of fuses' }
 ruleTable('overfused-feeder', {
-  clear: [row('a tap of 10 ft, a tenth of 200 A and more', tap(short), 'f', { why: 'tap' }), row('2 Al for part of the dwelling on 90 A', fed({ ...al2, carriesWholeDwelling: false }, 90), 'f'), row('2 Al for the whole dwelling on 100 A', fed({ ...al2, carriesWholeDwelling: true }, 100), 'f')],
-  fault: [row('a tap of 25 ft bearing less than a third of 200 A', tap({ ...short, tapFt: 25 }), 'f'), row('a tap of 30 ft', tap({ ...short, tapFt: 30 }), 'f'), row('a tap that ends in several devices', tap({ ...short, tapEndsIn: 'several devices or lugs' }), 'f'), row('a main larger than the tap bears', tap(short, 70), 'f'), row('no tap at all', tap({ isTap: false }), 'f'), row('2 Al for part of the dwelling on 100 A', fed({ ...al2, carriesWholeDwelling: false }, 100), 'f'), row('4 Al on 100 A', fed({ ...al2, size: '4', carriesWholeDwelling: false }, 100), 'f')],
-  undecided: [row('length of the tap not measured', tap({ isTap: true, tapEndsIn: 'one breaker or set of fuses' }), 'f', { missing: ['tapFt'] }), row('the worst terminals would not bear the main', tap(short, 60, { insulationC: 75 }), 'f', { missing: ['terminalsC'] }), row('whole dwelling or part is not known', fed(al2, 100), 'f', { missing: ['carriesWholeDwelling'] }), row('breaker not read', fed({ ...al2, carriesWholeDwelling: false }), 'f', { missing: ['ratingAmps'] })],
-  inapplicable: [row('service conductors from a meter', { corvit: 1, form: 'house', premises: { edition: 2020 }, enclosures: [{ id: 'm', type: 'meter', fedFrom: 'utility' }, { id: 'p', type: 'panel', feeder: { id: 'f', from: 'm' } }] }, 'f')],
+  clear: [
+    row('a tap of 10 ft, a tenth of 200 A and more', tap(short), 'f', { why: 'tap' }),
+    row('2 Al for part of the dwelling on 90 A', fed({ ...al2, carriesWholeDwelling: false }, 90), 'f'),
+    row('2 Al for the whole dwelling on 100 A', fed({ ...al2, carriesWholeDwelling: true }, 100), 'f'),
+  ],
+  fault: [
+    row('a tap of 25 ft bearing less than a third of 200 A', tap({ ...short, tapFt: 25 }), 'f'),
+    row('a tap of 30 ft', tap({ ...short, tapFt: 30 }), 'f'),
+    row('a tap that ends in several devices', tap({ ...short, tapEndsIn: 'several devices or lugs' }), 'f'),
+    row('a main larger than the tap bears', tap(short, 70), 'f'),
+    row('no tap at all', tap({ isTap: false }), 'f'),
+    row('2 Al for part of the dwelling on 100 A', fed({ ...al2, carriesWholeDwelling: false }, 100), 'f'),
+    row('4 Al on 100 A', fed({ ...al2, size: '4', carriesWholeDwelling: false }, 100), 'f'),
+  ],
+  undecided: [
+    row('length of the tap not measured', tap({ isTap: true, tapEndsIn: 'one breaker or set of fuses' }), 'f', { missing: ['tapFt'] }),
+    row('the worst terminals would not bear the main', tap(short, 60, { insulationC: 75 }), 'f', { missing: ['terminalsC'] }),
+    row('whole dwelling or part is not known', fed(al2, 100), 'f', { missing: ['carriesWholeDwelling'] }),
+    row('breaker not read', fed({ ...al2, carriesWholeDwelling: false }), 'f', { missing: ['ratingAmps'] }),
+  ],
+  inapplicable: [
+    row('service conductors from a meter', { corvit: 1, form: 'house', premises: { edition: 2020 }, enclosures: [{ id: 'm', type: 'meter', fedFrom: 'utility' }, { id: 'p', type: 'panel', feeder: { id: 'f', from: 'm' } }] }, 'f'),
+  ],
 })
 
 ruleTable('required-20A-circuit-downsized', {
   clear: [row('kitchen on 20 A', one(20, nmb('12'), { requiredUse: 'kitchen small-appliance' }), 'c')],
-  fault: [row('laundry on 15 A', one(15, nmb('12'), { requiredUse: 'laundry' }), 'c'), row('garage on 15 A under 2020', one(15, nmb('14'), { requiredUse: 'garage' }), 'c')],
-  undecided: [row('use not known on 15 A', one(15, nmb('14')), 'c', { missing: ['requiredUse'] }), row('rating not read', one(undefined, nmb('12'), { requiredUse: 'laundry' }), 'c')],
-  inapplicable: [row('an ordinary circuit', one(15, nmb('14'), { requiredUse: 'none' }), 'c'), row('garage before the 2017 edition', { ...one(15, nmb('14'), { requiredUse: 'garage' }), premises: { edition: 2014, yearBuilt: 1990 } }, 'c')],
+  fault: [
+    row('laundry on 15 A', one(15, nmb('12'), { requiredUse: 'laundry' }), 'c'),
+    row('garage on 15 A under 2020', one(15, nmb('14'), { requiredUse: 'garage' }), 'c'),
+  ],
+  undecided: [
+    row('use not known on 15 A', one(15, nmb('14')), 'c', { missing: ['requiredUse'] }),
+    row('rating not read', one(undefined, nmb('12'), { requiredUse: 'laundry' }), 'c'),
+  ],
+  inapplicable: [
+    row('an ordinary circuit', one(15, nmb('14'), { requiredUse: 'none' }), 'c'),
+    row('garage before the 2017 edition', { ...one(15, nmb('14'), { requiredUse: 'garage' }), premises: { edition: 2014, yearBuilt: 1990 } }, 'c'),
+  ],
 })
 
 const al = (more: Node) => outlet({ metal: 'aluminium', stranding: 'solid', deviceAmps: 15, termination: 'binding screw', ...more })
 ruleTable('aluminium-at-unmarked-device', {
-  clear: [row('CO/ALR', al({ aluminiumMarking: 'CO/ALR' }), 'p'), row('AL-CU at 30 A', al({ aluminiumMarking: 'AL-CU', deviceAmps: 30 }), 'p'), row('copper-clad aluminium on a binding screw', al({ metal: 'copper-clad aluminium' }), 'p')],
-  fault: [row('no marking', al({ aluminiumMarking: 'none' }), 'p'), row('AL-CU at 15 A', al({ aluminiumMarking: 'AL-CU' }), 'p'), row('CO/ALR at 30 A', al({ aluminiumMarking: 'CO/ALR', deviceAmps: 30 }), 'p'), row('push-in', al({ termination: 'push-in', aluminiumMarking: 'CO/ALR' }), 'p'), row('copper-clad aluminium in push-in', al({ metal: 'copper-clad aluminium', termination: 'push-in' }), 'p')],
-  undecided: [row('marking unread', al({}), 'p', { missing: ['aluminiumMarking'] }), row('metal not seen', outlet({}), 'p', { missing: ['metal'] }), row('silver-looking: perhaps tinned copper', al({ metal: 'silver-looking', aluminiumMarking: 'none' }), 'p'), row('copper-looking: perhaps copper-clad', al({ metal: 'copper-looking' }), 'p')],
-  inapplicable: [row('copper', al({ metal: 'copper' }), 'p'), row('tinned copper', al({ metal: 'tinned copper' }), 'p'), row('a luminaire', al({ type: 'luminaire' }), 'p')],
+  clear: [
+    row('CO/ALR', al({ aluminiumMarking: 'CO/ALR' }), 'p'),
+    row('AL-CU at 30 A', al({ aluminiumMarking: 'AL-CU', deviceAmps: 30 }), 'p'),
+    row('copper-clad aluminium on a binding screw', al({ metal: 'copper-clad aluminium' }), 'p'),
+  ],
+  fault: [
+    row('no marking', al({ aluminiumMarking: 'none' }), 'p'),
+    row('AL-CU at 15 A', al({ aluminiumMarking: 'AL-CU' }), 'p'),
+    row('CO/ALR at 30 A', al({ aluminiumMarking: 'CO/ALR', deviceAmps: 30 }), 'p'),
+    row('push-in', al({ termination: 'push-in', aluminiumMarking: 'CO/ALR' }), 'p'),
+    row('copper-clad aluminium in push-in', al({ metal: 'copper-clad aluminium', termination: 'push-in' }), 'p'),
+  ],
+  undecided: [
+    row('marking unread', al({}), 'p', { missing: ['aluminiumMarking'] }),
+    row('metal not seen', outlet({}), 'p', { missing: ['metal'] }),
+    row('silver-looking: perhaps tinned copper', al({ metal: 'silver-looking', aluminiumMarking: 'none' }), 'p'),
+    row('copper-looking: perhaps copper-clad', al({ metal: 'copper-looking' }), 'p'),
+  ],
+  inapplicable: [
+    row('copper', al({ metal: 'copper' }), 'p'),
+    row('tinned copper', al({ metal: 'tinned copper' }), 'p'),
+    row('a luminaire', al({ type: 'luminaire' }), 'p'),
+  ],
 })
 
 ruleTable('aluminium-at-unmarked-breaker', {
   clear: [row('marked', one(20, nmb('10', { metal: 'aluminium' }), {}, { isAluminiumMarked: true }), 'b')],
-  fault: [row('not marked', one(20, nmb('10', { metal: 'aluminium' }), {}, { isAluminiumMarked: false }), 'b')],
-  undecided: [row('marking unread', one(20, nmb('10', { metal: 'aluminium' })), 'b', { missing: ['isAluminiumMarked'] }), row('metal not seen', one(20, { size: '10' }), 'b', { missing: ['metal'] }), row('silver-looking on an unmarked terminal', one(20, nmb('10', { metal: 'silver-looking' }), {}, { isAluminiumMarked: false }), 'b')],
+  fault: [
+    row('not marked', one(20, nmb('10', { metal: 'aluminium' }), {}, { isAluminiumMarked: false }), 'b'),
+  ],
+  undecided: [
+    row('marking unread', one(20, nmb('10', { metal: 'aluminium' })), 'b', { missing: ['isAluminiumMarked'] }),
+    row('metal not seen', one(20, { size: '10' }), 'b', { missing: ['metal'] }),
+    row('silver-looking on an unmarked terminal', one(20, nmb('10', { metal: 'silver-looking' }), {}, { isAluminiumMarked: false }), 'b'),
+  ],
   inapplicable: [row('copper', one(20, nmb('12')), 'b')],
 })
 
 ruleTable('hot-on-unmarked-white', {
   clear: [row('marked in a cable', one(15, nmb('14', { isWhiteHot: true, isWhiteMarked: true })))],
-  fault: [row('unmarked', one(15, nmb('14', { isWhiteHot: true, isWhiteMarked: false }))), row('in conduit, marked or not', one(15, nmb('14', { wiring: 'steel conduit', isWhiteHot: true, isWhiteMarked: true })))],
-  undecided: [row('mark not looked for', one(15, nmb('14', { isWhiteHot: true })), 's', { missing: ['isWhiteMarked'] }), row('nobody looked', one(15, nmb('14')), 's', { missing: ['isWhiteHot'] })],
+  fault: [
+    row('unmarked', one(15, nmb('14', { isWhiteHot: true, isWhiteMarked: false }))),
+    row('in conduit, marked or not', one(15, nmb('14', { wiring: 'steel conduit', isWhiteHot: true, isWhiteMarked: true }))),
+  ],
+  undecided: [
+    row('mark not looked for', one(15, nmb('14', { isWhiteHot: true })), 's', { missing: ['isWhiteMarked'] }),
+    row('nobody looked', one(15, nmb('14')), 's', { missing: ['isWhiteHot'] }),
+  ],
   inapplicable: [row('no white used as a hot', one(15, nmb('14', { isWhiteHot: false })))],
 })
 ruleTable('insulation-failed', {
   clear: [row('sound', one(15, nmb('14', { insulation: 'sound' })))],
-  fault: [row('brittle', one(15, nmb('14', { insulation: 'brittle' }))), row('bare', one(15, nmb('14', { insulation: 'frayed or bare' })))],
+  fault: [
+    row('brittle', one(15, nmb('14', { insulation: 'brittle' }))),
+    row('bare', one(15, nmb('14', { insulation: 'frayed or bare' }))),
+  ],
   undecided: [row('not looked at', one(15, nmb('14')))], inapplicable: 'always applies',
 })
 ruleTable('cable-unprotected-at-entry', {
-  clear: [row('clamp', one(15, nmb('14', { entry: 'clamp or bushing' }))), row('not needed', one(15, nmb('14', { entry: 'not needed' })))],
+  clear: [
+    row('clamp', one(15, nmb('14', { entry: 'clamp or bushing' }))),
+    row('not needed', one(15, nmb('14', { entry: 'not needed' }))),
+  ],
   fault: [row('none', one(15, nmb('14', { entry: 'none' })))],
   undecided: [row('not looked at', one(15, nmb('14')))], inapplicable: 'always applies',
 })

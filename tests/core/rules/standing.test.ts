@@ -65,7 +65,10 @@ describe('standing on both sides of the year a rule turned', () => {
 
 describe('an edition older than the rule knows no such rule', () => {
   it.each<[string, string, number, (year: unknown) => Node]>([
-    ['surge-protector', 'main', 2017, year => service({ surge: 'none' }, year)], ['gfci-missing', 'p', 2017, year => inRoom('basement, finished', {}, year)], ['afci-missing', 'p', 2011, year => inRoom('kitchen', {}, year)], ['gfci-not-readily-accessible', 'p', 2008, year => inRoom('bathroom', { protection: 'GFCI', resetAccess: 'locked away' }, year)],
+    ['surge-protector', 'main', 2017, year => service({ surge: 'none' }, year)],
+    ['gfci-missing', 'p', 2017, year => inRoom('basement, finished', {}, year)],
+    ['afci-missing', 'p', 2011, year => inRoom('kitchen', {}, year)],
+    ['gfci-not-readily-accessible', 'p', 2008, year => inRoom('bathroom', { protection: 'GFCI', resetAccess: 'locked away' }, year)],
   ])('%s under %s: %i', (rule, on, edition, house) => {
     const file = structuredClone(house(1990))
     ;(file.premises as Node).edition = edition
