@@ -35,8 +35,8 @@ export class Site {
   /** Neutral bonds and shared bars already walked, by enclosure. */
   readonly bonds = new Map<string, Walked<boolean>>()
   readonly sharedBars = new Map<string, Walked<boolean>>()
-  /** Labels already made, by subject. */
-  readonly labels = new Map<Subject, string>()
+  /** Labels already made, by subject, and how many outlets of a room share a name. A house in which only other facts changed may take them over. */
+  names: { readonly labels: Map<Subject, string>, namesakes: ReadonlyMap<string, number> | undefined } = { labels: new Map(), namesakes: undefined }
   readonly #upstream = new Map<string, Walked<Upstream>>()
 
   readonly #under = new Map<Edition, Site>()

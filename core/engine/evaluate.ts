@@ -45,9 +45,7 @@ export function evaluate(house: House | Site, rules: readonly Rule[]): Result[] 
   let n = 0
   for (const rule of rules) {
     const subjects = site.all[rule.subject] as readonly Subject[]
-    for (let i = 0; i < subjects.length; i++) {
-      results[n++] = judgeOne(rule, subjects[i]!, context)
-    }
+    for (let i = 0; i < subjects.length; i++) results[n++] = judgeOne(rule, subjects[i]!, context)
   }
   return results
 }

@@ -5,8 +5,9 @@ import { ruleById } from '../rules'
 
 /** What a thing is called on screens and in reports. Made once per site: a judgement names the same things over and over. */
 export function labelOf(site: Site, subject: Subject): string {
-  let label = site.labels.get(subject)
-  if (label === undefined) site.labels.set(subject, label = makeLabel(site, subject))
+  const { labels } = site.names
+  let label = labels.get(subject)
+  if (label === undefined) labels.set(subject, label = makeLabel(site, subject))
   return label
 }
 
@@ -68,18 +69,14 @@ function makeLabel(site: Site, subject: Subject): string {
 
 /** How many points of a room go by one name: two of them are told apart by their circuits. */
 function namesakesOf(site: Site): ReadonlyMap<string, number> {
-  let count = NAMESAKES.get(site)
-  if (!count) {
-    count = new Map()
-    for (const point of site.all.point) {
-      const key = `${valueOf(point, 'room')} ${valueOf(point, 'name') ?? point.id}`
-      count.set(key, (count.get(key) ?? 0) + 1)
-    }
-    NAMESAKES.set(site, count)
+  if (site.names.namesakes) return site.names.namesakes
+  const count = new Map<string, number>()
+  for (const point of site.all.point) {
+    const key = `${valueOf(point, 'room')} ${valueOf(point, 'name') ?? point.id}`
+    count.set(key, (count.get(key) ?? 0) + 1)
   }
-  return count
+  return site.names.namesakes = count
 }
-const NAMESAKES = new WeakMap<Site, Map<string, number>>()
 
 /** The space of a breaker; with its panel, where there are several. */
 function spaceOf(site: Site, breaker: Subject<'breaker'>): string | undefined {

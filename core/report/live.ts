@@ -55,6 +55,7 @@ export class LiveAssessment {
   readonly #entries = new Map<string, Entry>()
   readonly #totals = noTotals()
   readonly #labels = new Map<string, string>()
+  #names: Site['names'] | undefined
   /** Which judgements asked for a fact, whether it was known or not: by subject, then by field. */
   readonly #askers = new Map<string, Map<string, Set<Entry>>>()
 
@@ -62,6 +63,9 @@ export class LiveAssessment {
     const isLocal = this.#entries.size > 0 && observations.every(o => (o.act === 'note' || o.act === 'block') && o.subject !== PREMISES_ID && !EVERYWHERE.has(o.field) && !SHAPING.has(o.field))
     this.ledger.append(observations)
     const site = new Site(this.ledger.house)
+    // A local edit renames nothing.
+    if (isLocal && this.#names) site.names = this.#names
+    this.#names = site.names
     const renamed = isLocal ? NOBODY : this.#renamed(site)
     const changed: SpokenResult[] = []
     const gone: string[] = []
