@@ -68,7 +68,8 @@ export class Site {
 
   /** The same house judged by another edition, for a rule that local law keeps at one. */
   under(edition: Edition): Site {
-    if (edition === this.edition) return this
+    // A house without amendments judges itself; one with them would meet its amendment again, for ever.
+    if (edition === this.edition && this.amendments.size === 0) return this
     let site = this.#under.get(edition)
     if (!site) this.#under.set(edition, site = new Site(this.house, edition))
     return site

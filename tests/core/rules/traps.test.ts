@@ -286,6 +286,10 @@ describe('local amendments', () => {
     expect(judged(bedroom({ rule: 'afci-missing', effect: 'as in another edition', asIn: 2011 })).verdict.outcome).toBe('n/a')
     expect(judged(bedroom({ rule: 'afci-missing', effect: 'as in another edition', asIn: 2023 })).verdict.outcome).toBe('fault')
   })
+  it('held at the edition in force: judged as without it', () => {
+    const { verdict } = judged(bedroom({ rule: 'afci-missing', effect: 'as in another edition', asIn: 2017 }))
+    expect([verdict.outcome, 'defect' in verdict && verdict.defect]).toEqual(['fault', false])
+  })
   it('a newer edition held early asks what it asks', () => {
     const finished = (...amendments: Node[]): Node => ({ ...outlet({ room: 'r', after: 'panel', protection: 'none', appliance: 'none that needs a ground' }, { premises: { edition: 2017 }, rooms: [{ id: 'r', use: 'basement, finished', hasSink: false }] }), amendments })
     expect(judge('gfci-missing', finished(), 'p').verdict.outcome).toBe('n/a')
