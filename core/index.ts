@@ -1,11 +1,14 @@
 /** The only door to the core. */
 export { FIELDS, KINDS, KIND_LABEL, STAGES, PARENTS, fieldOf } from './model/fields'
 export type { AnyValue, Field, FieldName, Kind, Stage, Value, Year } from './model/fields'
-export { GRADES, byTime, gradeRank, weaker } from './model/observation'
-export type { Grade, Observation, Noted, Added } from './model/observation'
+export { GRADES, byClock, gradeRank, weaker, withClocks } from './model/observation'
+export type { Grade, Observation, RawObservation, Noted, Added } from './model/observation'
+export {
+  CLOCK_SHAPE, clockAfter, clockOfInstant, HybridClock, MAX_AHEAD_MS, readClock, TOLD_SKEW_MS, writeClock,
+} from './model/clock'
 export { factAt, factsOf, PREMISES_ID, isKind, triedAt, valueOf } from './model/house'
-export type { Fact, FactRef, House, Known, Subject } from './model/house'
-export { Ledger, sameValue } from './model/ledger'
+export type { Fact, FactRef, House, Known, Opinion, Subject } from './model/house'
+export { Ledger, sameValue, type Conflict } from './model/ledger'
 export { convert, expects, valueSchema, ID, plainText } from './model/values'
 export { Site } from './derive/site'
 export { legsOf } from './derive/legs'
@@ -25,7 +28,8 @@ export { assess, speak, totalsOf, type Assessment, type SpokenResult, type Total
 export { labelOf, lookFor, valueText, type Look } from './report/labels'
 export { readJob, readJobFile, type ReadFile } from './file/read'
 export { writeHouse, writeLog } from './file/write'
-export { checkLinks, checkObservations } from './file/check'
+export { checkLinks, checkObservations, sift, type Refusal } from './file/check'
+export { BOUNDS } from './file/bounds'
 export { HouseFile, JobFile, LogFile, MAX_FILE_BYTES, ObservationSchema } from './file/schema'
 export { UnreadableFile, problemsOf, type Problem } from './file/problems'
 export type { Stamper } from './file/from-house'

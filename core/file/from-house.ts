@@ -1,7 +1,7 @@
 import { fieldOf, KIND_LABEL, type AnyValue, type Field, type Kind } from '../model/fields'
 import { convert, expects, valueSchema } from '../model/values'
 import { PREMISES_ID } from '../model/house'
-import type { Grade, Noted, Observation } from '../model/observation'
+import type { Grade, Noted, RawObservation } from '../model/observation'
 import type { HouseFile } from './schema'
 import { found, pathText, type Problem } from './problems'
 
@@ -23,7 +23,7 @@ const NESTED: Partial<Record<Kind, Record<string, Kind>>> = {
 }
 
 /** Turns a hand-written house into observations, or lists what is wrong with it. */
-export function observationsFromHouse(file: HouseFile, stamp: Stamper): { observations: Observation[] } | { problems: Problem[] } {
+export function observationsFromHouse(file: HouseFile, stamp: Stamper): { observations: RawObservation[] } | { problems: Problem[] } {
   const problems: Problem[] = []
   const drafts: Draft[] = []
   const ids = new Map<string, Draft>()
@@ -58,7 +58,8 @@ export function observationsFromHouse(file: HouseFile, stamp: Stamper): { observ
   const { premises, corvit: _version, form: _form, $schema: _schema, ...rest } = file as HouseFile & Node
   walk(add('premises', { ...premises, ...rest, id: PREMISES_ID }, null, [], PREMISES_ID))
 
-  const observations: Observation[] = []
+  const circuitsOn = circuitsByBreaker(drafts)
+  const observations: RawObservation[] = []
   for (const draft of drafts) {
     observations.push({ id: stamp.nextId(), at: stamp.at, by: stamp.by, act: 'add', subject: draft.id, kind: draft.kind, parent: draft.parent })
   }
@@ -76,7 +77,7 @@ export function observationsFromHouse(file: HouseFile, stamp: Stamper): { observ
         continue
       }
       // Built key by key, not by spreading, so that all notes share a shape: folding reads each of them several times.
-      const note: Noted = { id, at, by, act: 'note', subject: draft.id, field: key, value: resolve(field, fact.value, ids), grade: fact.grade }
+      const note: Omit<Noted, 'clock'> = { id, at, by, act: 'note', subject: draft.id, field: key, value: resolve(field, fact.value, ids, circuitsOn), grade: fact.grade }
       if (fact.instrument !== undefined) note.instrument = fact.instrument
       if (fact.remark !== undefined) note.remark = fact.remark
       observations.push(note)
@@ -108,12 +109,28 @@ function readFact(field: Field, raw: unknown, path: readonly PropertyKey[], prob
   return { value: parsed.data as AnyValue, grade: grade ?? 'seen', ...instrument !== undefined && { instrument }, ...remark !== undefined && { remark } }
 }
 
+function circuitsByBreaker(drafts: readonly Draft[]): Map<unknown, string[]> {
+  const on = new Map<unknown, string[]>()
+  for (const { id, kind, node } of drafts) {
+    if (kind !== 'circuit') continue
+    const list = on.get(node.fedBy)
+    if (list) list.push(id)
+    else on.set(node.fedBy, [id])
+  }
+  return on
+}
+
 /** A breaker may be named where its one circuit is meant. */
-function resolve(field: Field, value: AnyValue, ids: ReadonlyMap<string, Draft>): AnyValue {
+function resolve(
+  field: Field,
+  value: AnyValue,
+  ids: ReadonlyMap<string, Draft>,
+  circuitsOn: ReadonlyMap<unknown, string[]>,
+): AnyValue {
   if (field.type !== 'refs') return value
   return (value as readonly string[]).map((id) => {
     if (ids.get(id)?.kind !== 'breaker') return id
-    const circuits = [...ids.values()].filter(d => d.kind === 'circuit' && d.node.fedBy === id)
-    return circuits.length === 1 ? circuits[0]!.id : id
+    const circuits = circuitsOn.get(id) ?? []
+    return circuits.length === 1 ? circuits[0]! : id
   })
 }

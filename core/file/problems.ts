@@ -13,7 +13,7 @@ export class UnreadableFile extends Error {
 
 /** A path as people write it: enclosures[0].breakers[2].ratingAmps. */
 export function pathText(path: readonly PropertyKey[]): string {
-  return path.reduce<string>((text, key) => typeof key === 'number' ? `${text}[${key}]` : text ? `${text}.${String(key)}` : String(key), '') || '(top)'
+  return path.slice(0, 12).reduce<string>((text, key) => typeof key === 'number' ? `${text}[${key}]` : text ? `${text}.${String(key)}` : String(key), '') || '(top)'
 }
 
 /** What was found, short enough for one line. */
@@ -27,19 +27,61 @@ function at(input: unknown, path: readonly PropertyKey[]): unknown {
   return path.reduce<unknown>((value, key) => value !== null && typeof value === 'object' ? (value as Record<PropertyKey, unknown>)[key] : undefined, input)
 }
 
-/** Zod's issues as problems with paths; `expectedAt` may know better what belongs there. */
-export function problemsOf(error: z.ZodError, input: unknown, expectedAt?: (path: readonly PropertyKey[]) => string | undefined): Problem[] {
-  const problems = error.issues.flatMap((issue): Problem[] => {
+/**
+ * Zod's issues as problems with paths, in words of our own.
+ * @param expectedAt may know better what belongs at a path
+ * @param under where the input stands in the whole
+ */
+export function problemsOf(
+  error: z.ZodError,
+  input: unknown,
+  expectedAt?: (path: readonly PropertyKey[]) => string | undefined,
+  under: readonly PropertyKey[] = [],
+): Problem[] {
+  const problems: Problem[] = []
+  for (const issue of error.issues) {
+    if (problems.length >= 20) break
+    const path = [...under, ...issue.path]
     if (issue.code === 'unrecognized_keys') {
-      return issue.keys.map(key => ({ path: pathText([...issue.path, key]), expected: 'a name this place knows (see docs/FORMATS.md)', found: `${JSON.stringify(key)}` }))
+      for (const key of issue.keys.slice(0, 20)) {
+        const name = key.slice(0, 80)
+        const expected = 'a name this place knows (see docs/FORMATS.md)'
+        problems.push({ path: pathText([...path, name]), expected, found: JSON.stringify(name) })
+      }
+      continue
     }
-    return [{ path: pathText(issue.path), expected: expectedAt?.(issue.path) ?? messageOf(issue), found: found(at(input, issue.path)) }]
-  })
+    const expected = expectedAt?.(issue.path) ?? expectedOf(issue)
+    problems.push({ path: pathText(path), expected, found: found(at(input, issue.path)) })
+  }
   return problems.slice(0, 20)
 }
 
-function messageOf(issue: z.core.$ZodIssue): string {
-  if (issue.code === 'invalid_type') return issue.expected
-  if (issue.code === 'invalid_value') return `one of ${issue.values.map(v => JSON.stringify(v)).join(', ')}`
-  return issue.message
+const TYPES: Record<string, string> = {
+  string: 'text', number: 'a number', boolean: 'true or false', array: 'a list', object: 'an object', int: 'a whole number',
+  null: 'nothing (null)', tuple: 'a list', record: 'an object', nan: 'a number',
+}
+/** What was expected, in plain words: a validator's own English never reaches a person. */
+function expectedOf(issue: z.core.$ZodIssue): string {
+  switch (issue.code) {
+    case 'invalid_type': return TYPES[issue.expected] ?? issue.expected
+    case 'invalid_value': return `one of ${issue.values.map(v => JSON.stringify(v)).join(', ')}`
+    case 'too_big': return ownWords(issue) ?? `at most ${issue.maximum}${LENGTHS[issue.origin] ?? ''}`
+    case 'too_small': return ownWords(issue) ?? `at least ${issue.minimum}${LENGTHS[issue.origin] ?? ''}`
+    case 'invalid_format': return ownWords(issue) ?? `text in the form of a ${issue.format}`
+    case 'not_multiple_of': return `a multiple of ${issue.divisor}`
+    case 'invalid_union': return unionWords(issue)
+    default: return ownWords(issue) ?? 'something that fits here'
+  }
+}
+const LENGTHS: Record<string, string> = { string: ' characters', array: ' entries', set: ' entries', file: ' bytes' }
+
+/** The message a schema of ours gave; undefined where it is the validator's own. */
+function ownWords(issue: z.core.$ZodIssue): string | undefined {
+  return /^(Invalid|Too (big|small)|Unrecognized|Expected|Required)/.test(issue.message) ? undefined : issue.message
+}
+
+function unionWords(issue: z.core.$ZodIssueInvalidUnion): string {
+  if (issue.discriminator) return `one of the known values of "${issue.discriminator}"`
+  const options = issue.errors.flatMap(list => list.filter(i => i.path.length === 0).map(expectedOf))
+  return [...new Set(options)].slice(0, 4).join(', or ') || 'something that fits here'
 }

@@ -1,12 +1,16 @@
 /** The job file, both forms, as Zod schemas; docs/job-file.schema.json is generated from these. */
 import { z } from 'zod'
+import { CLOCK_SHAPE } from '../model/clock'
+import { BOUNDS } from './bounds'
 import { FIELDS, KINDS, type Field, type Kind } from '../model/fields'
 import { GRADES } from '../model/observation'
 import { ID, plainText, valueSchema } from '../model/values'
 
-export const FILE_VERSION = 1
-export const MAX_FILE_BYTES = 20 * 1024 * 1024
-export const MAX_OBSERVATIONS = 200_000
+/** The version written. Version 1 had no clocks and no `over`; it is read like a version 2 without them. */
+export const FILE_VERSION = 2
+export const READ_VERSIONS: readonly number[] = [1, 2]
+export const MAX_FILE_BYTES = BOUNDS.bytes
+const version = z.literal([1, 2])
 
 const remark = plainText(2000)
 
@@ -45,7 +49,7 @@ const building = z.strictObject({ ...facts('building'), rooms: z.array(room).opt
 
 export const HouseFile = z.strictObject({
   $schema: z.string().max(300).optional(),
-  corvit: z.literal(FILE_VERSION), form: z.literal('house'),
+  corvit: version, form: z.literal('house'),
   premises: z.strictObject(facts('premises')).optional(),
   buildings: z.array(building).optional(), rooms: z.array(room).optional(), enclosures: z.array(enclosure).optional(),
   electrodes: z.array(electrode).optional(), bonds: z.array(bond).optional(), photos: z.array(photo).optional(), amendments: z.array(amendment).optional(), overrides: z.array(override).optional(),
@@ -53,22 +57,52 @@ export const HouseFile = z.strictObject({
 })
 export type HouseFile = z.infer<typeof HouseFile>
 
-const stamp = { id: ID, at: z.iso.datetime({ offset: true, message: 'an ISO 8601 instant is expected, like 2026-03-04T10:15:00.000Z' }), by: plainText(120) }
+const stamp = {
+  id: ID,
+  at: z.iso.datetime({
+    offset: true,
+    message: 'an ISO 8601 instant is expected, like 2026-03-04T10:15:00.000Z',
+  }),
+  by: plainText(120),
+  clock: z.string().regex(CLOCK_SHAPE, 'a clock is expected, like 2026-03-04T10:15:00.000Z~000000~tablet').optional(),
+  skewSeconds: z.number().int().optional(),
+}
 export const ObservationSchema = z.discriminatedUnion('act', [
-  z.strictObject({ ...stamp, act: z.literal('add'), subject: ID, kind: z.enum(KINDS as [Kind, ...Kind[]]), parent: ID.nullable() }),
+  z.strictObject({
+    ...stamp,
+    act: z.literal('add'),
+    subject: ID,
+    kind: z.enum(KINDS as [Kind, ...Kind[]]),
+    parent: ID.nullable(),
+  }),
   z.strictObject({ ...stamp, act: z.literal('drop'), subject: ID }),
   z.strictObject({
-    ...stamp, act: z.literal('note'), subject: ID, field: z.string().max(60),
-    value: z.union([z.number(), z.string().max(4000), z.boolean(), z.tuple([z.number(), z.number()]), z.array(ID).max(12)]),
-    grade: z.enum(GRADES), instrument: plainText(80).optional(), remark: remark.optional(),
+    ...stamp,
+    act: z.literal('note'),
+    subject: ID,
+    field: z.string().max(60),
+    value: z.union([
+      z.number(), z.string().max(4000), z.boolean(), z.tuple([z.number(), z.number()]), z.array(ID).max(12),
+    ]),
+    grade: z.enum(GRADES),
+    instrument: plainText(80).optional(),
+    remark: remark.optional(),
+    over: z.array(ID).max(50).optional(),
   }),
-  z.strictObject({ ...stamp, act: z.literal('block'), subject: ID, field: z.string().max(60), reason: plainText(400).min(1) }),
+  z.strictObject({
+    ...stamp,
+    act: z.literal('block'),
+    subject: ID,
+    field: z.string().max(60),
+    reason: plainText(400).min(1, 'say why it could not be seen'),
+  }),
   z.strictObject({ ...stamp, act: z.literal('retract'), target: ID }),
 ])
 export const LogFile = z.strictObject({
   $schema: z.string().max(300).optional(),
-  corvit: z.literal(FILE_VERSION), form: z.literal('log'),
-  observations: z.array(ObservationSchema).max(MAX_OBSERVATIONS),
+  corvit: version,
+  form: z.literal('log'),
+  observations: z.array(ObservationSchema).max(BOUNDS.observations),
 })
 export type LogFile = z.infer<typeof LogFile>
 export const JobFile = z.discriminatedUnion('form', [HouseFile, LogFile])

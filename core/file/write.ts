@@ -9,7 +9,10 @@ import { FILE_VERSION, type LogFile } from './schema'
 export const writeLog = (ledger: Ledger): LogFile =>
   ({ corvit: FILE_VERSION, form: 'log', observations: ledger.log().map(inOrder) })
 
-const KEYS = ['id', 'at', 'by', 'act', 'subject', 'kind', 'parent', 'field', 'value', 'grade', 'instrument', 'remark', 'reason', 'target']
+const KEYS = [
+  'id', 'at', 'by', 'clock', 'skewSeconds', 'act', 'subject', 'kind', 'parent', 'field', 'value', 'grade',
+  'instrument', 'remark', 'over', 'reason', 'target',
+]
 /** The same observation always writes the same text, whoever made the object. */
 function inOrder(o: Observation): LogFile['observations'][number] {
   const source = o as unknown as Record<string, unknown>

@@ -9,8 +9,17 @@ export interface Known<V = AnyValue> {
   readonly value: V
   readonly grade: Grade
   readonly observation: string
-  readonly earlier: readonly { value: AnyValue, grade: Grade, observation: string, by: string, at: string }[]
+  /** At most `MAX_EARLIER`; the log has them all. */
+  readonly earlier: readonly Opinion[]
+  /** Other values that somebody recorded without having seen this one: two opinions, until a person settles it. */
+  readonly rivals: readonly Opinion[]
+  /** The observations a new value takes the place of, where there is more than the one that stands. */
+  readonly heads: readonly string[] | undefined
 }
+/** A value of a fact, with who recorded it and when. */
+export interface Opinion { value: AnyValue, grade: Grade, observation: string, by: string, at: string }
+/** Other values a fact carries along. */
+export const MAX_EARLIER = 20
 /** A fact somebody tried to see and could not. */
 export interface BlockedFact { readonly state: 'blocked', readonly subject: string, readonly field: string, readonly reason: string, readonly observation: string }
 /** A fact nobody has looked at yet. */

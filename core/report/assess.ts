@@ -32,7 +32,7 @@ export interface SpokenResult {
   compare: Comparison | null
   working: string[]
   remark: string | null
-  evidence: { subject: string, field: string, label: string, value: string, grade: Grade, observation: string, earlier: { value: string, by: string, at: string }[] }[]
+  evidence: { subject: string, field: string, label: string, value: string, grade: Grade, observation: string, earlier: { value: string, by: string, at: string }[], rivals?: { value: string, by: string, at: string }[] }[]
   /** The weakest grade it rests on. */
   grade: Grade | null
   missing: Look[]
@@ -62,6 +62,7 @@ export function speak(result: Result, site: Site, looked?: FactRef[]): SpokenRes
     evidence.push({
       subject: fact.subject, field: fact.field, label: `${labelOf(site, of)}: ${field.label}`, value: text(fact.value), grade: fact.grade, observation: fact.observation,
       earlier: fact.earlier.length === 0 ? [] : fact.earlier.map(e => ({ value: text(e.value), by: e.by, at: e.at })),
+      ...fact.rivals.length > 0 && { rivals: fact.rivals.map(e => ({ value: text(e.value), by: e.by, at: e.at })) },
     })
   }
   const mayStay = verdict.outcome === 'clear' ? verdict.mayStay : undefined

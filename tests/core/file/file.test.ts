@@ -24,7 +24,7 @@ describe('a file that cannot be read names path, expected and found', () => {
     ['broken JSON', '{"corvit": 1,', '(file)', /JSON/, /./],
     ['not an object', '[1]', '(top)', /object/, /list of 1/],
     ['no version', house({ corvit: undefined }), 'corvit', /1/, /nothing/],
-    ['a newer version', house({ corvit: 7 }), 'corvit', /version 1/, /7, written by a newer/],
+    ['a newer version', house({ corvit: 7 }), 'corvit', /version 2/, /7, written by a newer/],
     ['an unknown form', house({ form: 'plan' }), 'form', /house/, /plan/],
     ['a wrong unit', panel([run(20, { size: '14' }, {}, { ratingAmps: { value: 20, unit: 'V' } })]), 'enclosures[0].breakers[0].ratingAmps.unit', /the unit A/, /"V"/],
     ['a wrong word', panel([run(20, { metal: 'cupper' })]), 'enclosures[0].breakers[0].circuit.segments[0].metal', /one of "copper"/, /cupper/],
