@@ -28,6 +28,7 @@ export { assess, speak, totalsOf, type Assessment, type SpokenResult, type Total
 export { labelOf, lookFor, valueText, type Look } from './report/labels'
 export { readJob, readJobFile, type ReadFile } from './file/read'
 export { writeHouse, writeLog } from './file/write'
+export { firstObservations, type FirstFacts } from './file/first'
 export { checkLinks, checkObservations, sift, type Refusal } from './file/check'
 export { BOUNDS } from './file/bounds'
 export { HouseFile, JobFile, LogFile, MAX_FILE_BYTES, ObservationSchema } from './file/schema'

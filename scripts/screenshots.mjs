@@ -58,8 +58,8 @@ try {
     page.on('console', m => { if (m.type() === 'error') console.error(`${view.name}: ${m.text()}`) })
     await page.setViewport(view.size)
     await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: view.dark ? 'dark' : 'light' }, { name: 'prefers-reduced-motion', value: 'reduce' }])
-    await page.goto(server.url + view.path, { waitUntil: 'networkidle0' })
-    await new Promise(r => setTimeout(r, 500))
+    await page.goto(server.url + view.path, { waitUntil: 'load' })
+    await new Promise(r => setTimeout(r, 1500))
     if (view.act) {
       await view.act(page)
       await new Promise(r => setTimeout(r, 350))

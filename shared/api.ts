@@ -3,6 +3,7 @@ import { z } from 'zod'
 import { EDITIONS, ObservationSchema, plainText } from '../core'
 
 export const JobId = z.string().regex(/^[a-z0-9-]{6,40}$/, 'not a job id')
+export const DeviceId = z.string().regex(/^[\w-]{1,24}$/, 'not the name of a device')
 export const PURPOSES = ['purchase', 'insurance', 'rental', 'service', 'remodel', 'final'] as const
 
 export const NewJob = z.strictObject({
@@ -15,20 +16,68 @@ export const NewJob = z.strictObject({
 })
 export type NewJob = z.infer<typeof NewJob>
 
+/** Made on a device that may be without a network: the device names the job, and what it says is in observations. */
+export const PutJob = z.strictObject({ device: DeviceId.optional() })
+
 const count = z.number().int().min(0)
 export const JobSummary = z.object({
   id: JobId, name: z.string(), street: z.string(), purpose: z.string(), yearBuilt: z.string(), edition: z.string(),
   createdAt: z.string(), changedAt: z.string(), observations: count,
   makeSafe: count, repair: count, upgrade: count, record: count, undecided: count,
+  /** First so many observations in sequence came from a file. */
+  imported: count,
+  /** Whose job it is; empty in a demo. */
+  owner: z.string(),
+  /** The asking person may delete and share it. */
+  isOwn: z.boolean(),
 })
 export type JobSummary = z.infer<typeof JobSummary>
 export const JobList = z.object({ jobs: z.array(JobSummary), isDemo: z.boolean() })
-export const Job = z.object({ job: JobSummary, observations: z.array(ObservationSchema) })
+/** Observations in the order the server took them; `lastSequence` says where to go on from. */
+export const Job = z.object({ job: JobSummary, lastSequence: count, observations: z.array(ObservationSchema) })
+export const JobQuery = z.object({ after: z.coerce.number().int().min(0).default(0) })
+/** One message of the live stream of a job. */
+export const StreamMessage = z.object({ lastSequence: count, observations: z.array(ObservationSchema) })
 
 export const MAX_BATCH = 2000
-export const Append = z.strictObject({ observations: z.array(ObservationSchema).min(1).max(MAX_BATCH) })
+/** Each observation is read by itself, so that one that is wrong does not hold up the others. */
+export const Append = z.strictObject({
+  observations: z.array(z.unknown()).min(1).max(MAX_BATCH),
+  /** Which device sends, and what its clock shows while it does. */
+  device: DeviceId.optional(),
+  sentAt: z.iso.datetime({ offset: true }).optional(),
+})
+export const Problem = z.object({ path: z.string(), expected: z.string(), found: z.string() })
+export const RefusedObservation = z.object({
+  /** Place in the batch. */
+  index: count,
+  id: z.string().nullable(),
+  code: z.enum(['invalid-input', 'conflict']),
+  problems: z.array(Problem),
+})
+export type RefusedObservation = z.infer<typeof RefusedObservation>
 /** `stored` counts new rows; ids that were there already are harmless. */
-export const Appended = z.object({ stored: count, known: count, job: JobSummary })
+export const Appended = z.object({
+  stored: count,
+  known: count,
+  refused: z.array(RefusedObservation),
+  lastSequence: count,
+  /** How far the sending clock was ahead of the server's, in seconds, where that is worth telling. */
+  skewSeconds: z.number().int().nullable(),
+  job: JobSummary,
+})
+export type Appended = z.infer<typeof Appended>
+export const TrashList = z.object({
+  jobs: z.array(z.object({ id: JobId, name: z.string(), deletedAt: z.string(), goneOn: z.string(), observations: count })),
+})
+export const Health = z.object({
+  status: z.enum(['ok', 'failing']),
+  version: z.string(),
+  /** The same for one database for ever: tells a starting demo whether this server has its data. */
+  instance: z.string(),
+  isDemo: z.boolean(),
+  problems: z.array(z.string()),
+})
 export const ExportQuery = z.object({ form: z.enum(['log', 'house']).default('log') })
 export const ReportQuery = z.object({ voice: z.enum(['inspector', 'electrician']).default('inspector') })
 
@@ -48,8 +97,11 @@ export const PhotoMark = z.discriminatedUnion('kind', [
 export type PhotoMark = z.infer<typeof PhotoMark>
 export const PhotoMarks = z.array(PhotoMark).max(24)
 
-export const Problem = z.object({ path: z.string(), expected: z.string(), found: z.string() })
-export const ErrorCode = z.enum(['invalid-input', 'no-job', 'too-large', 'conflict', 'not-demo', 'unreadable-file', 'storage-full', 'not-a-photo', 'no-photo'])
+export const ErrorCode = z.enum([
+  'invalid-input', 'no-job', 'too-large', 'conflict', 'not-demo', 'unreadable-file', 'storage-full', 'not-a-photo',
+  'no-photo', 'no-route', 'wrong-method', 'wrong-host', 'wrong-origin', 'wrong-type', 'sign-in', 'forbidden',
+  'too-often', 'took-too-long', 'wrong-code', 'wrong-password', 'gone', 'server',
+])
 /** The `data` of every error the API answers with. */
 export const ErrorBody = z.object({ code: ErrorCode, problems: z.array(Problem) })
 export type ErrorCode = z.infer<typeof ErrorCode>

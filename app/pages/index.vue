@@ -1,11 +1,18 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import { Appended, JobList, NewJob, PURPOSES, type JobSummary } from '#shared/api'
-import { EDITIONS, type Problem } from '#core'
+import { EDITIONS, firstObservations, withClocks, type Problem } from '#core'
+import type { LocalJob } from '~/local/replica'
 
 const router = useRouter()
 const store = useJobStore()
 const toast = useToast()
-const jobs = ref<JobSummary[]>()
+const device = useDeviceStore()
+const session = useSessionStore()
+const listed = ref<JobSummary[]>()
+const local = shallowRef<LocalJob[]>([])
+const isOffline = ref(false)
+const shared = ref<JobSummary>()
 const isDemo = ref(false)
 const problem = ref('')
 const isNew = ref(false)
@@ -15,39 +22,107 @@ const busy = ref('')
 const form = reactive({ name: '', street: '', purpose: 'purchase' as (typeof PURPOSES)[number], yearBuilt: '', edition: 2020 as (typeof EDITIONS)[number], assessor: '' })
 const formProblem = ref('')
 
+/** A job the server has not counted yet is listed by what this device knows. */
+const placeholder = ({ id, name, openedAt, count }: LocalJob): JobSummary => ({
+  id, name, street: '', purpose: '', yearBuilt: '', edition: '', createdAt: openedAt, changedAt: openedAt, observations: count,
+  makeSafe: 0, repair: 0, upgrade: 0, record: 0, undecided: 0, imported: 0, owner: '', isOwn: true,
+})
+const jobs = computed<JobSummary[] | undefined>(() => {
+  const fresh = local.value.filter(j => j.isNew).map(placeholder)
+  if (listed.value) return [...fresh.filter(j => !listed.value!.some(l => l.id === j.id)), ...listed.value]
+  if (!isOffline.value) return undefined
+  return [...fresh, ...local.value.filter(j => !j.isNew).map(j => j.summary ?? placeholder(j))]
+})
+
 async function load() {
   problem.value = ''
+  await device.ready
+  local.value = await device.replica.jobs.toArray().catch(() => [])
   try {
     const answer = await api('/api/jobs', JobList)
-    jobs.value = answer.jobs
+    listed.value = answer.jobs
     isDemo.value = answer.isDemo
+    isOffline.value = false
   } catch (error) {
-    problem.value = (error as Error).message
+    isOffline.value = error instanceof ApiFailure && error.code === 'offline'
+    if (!isOffline.value) problem.value = (error as Error).message
   }
 }
 onMounted(() => {
   store.close()
   void load()
+  void device.flush()
 })
+// What was waiting has gone: the list has something new.
+watch(() => device.unsent, (now, before) => { if (now === 0 && before > 0) void load() })
+useEventListener(window, 'online', () => void load())
+useEventListener(window, 'offline', () => { isOffline.value = true })
+
+/** Made on this device first, so that it needs no network; the server hears of it when there is one. */
 async function create() {
-  const input = { name: form.name, purpose: form.purpose, edition: form.edition, ...form.street.trim() && { street: form.street }, ...form.assessor.trim() && { assessor: form.assessor }, ...form.yearBuilt.trim() && { yearBuilt: Number(form.yearBuilt) } }
+  const input = {
+    name: form.name, purpose: form.purpose, edition: form.edition,
+    ...form.street.trim() && { street: form.street }, ...form.assessor.trim() && { assessor: form.assessor },
+    ...form.yearBuilt.trim() && { yearBuilt: Number(form.yearBuilt) },
+  }
   const parsed = NewJob.safeParse(input)
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!
-    formProblem.value = `${({ name: 'Name', yearBuilt: 'Year built', street: 'Street', edition: 'Edition' } as Record<string, string>)[String(issue.path[0])] ?? 'Form'}: ${issue.message}`
+    const names: Record<string, string> = { name: 'Name', yearBuilt: 'Year built', street: 'Street', edition: 'Edition' }
+    formProblem.value = `${names[String(issue.path[0])] ?? 'Form'}: ${issue.message}`
     return
   }
   formProblem.value = ''
   busy.value = 'new'
   try {
-    const { job } = await api('/api/jobs', Appended, postJson(parsed.data))
-    await router.push(`/jobs/${job.id}/panel`)
+    await makeJob(parsed.data)
   } catch (error) {
     formProblem.value = (error as Error).message
   } finally {
     busy.value = ''
   }
 }
+async function makeJob(first: NewJob) {
+  const at = new Date().toISOString()
+  const by = session.person?.name ?? first.assessor ?? 'assessor'
+  const raw = firstObservations({ ...first, assessor: first.assessor ?? session.person?.name }, { at, by, nextId: () => crypto.randomUUID() })
+  const observations = withClocks(raw.map(o => ({ ...o, clock: device.stamp(Date.now()) })))
+  if (device.storageProblem) {
+    // Nothing can be kept here, so the server has to have it at once.
+    const { job } = await api('/api/jobs', Appended, postJson(first))
+    await router.push(`/jobs/${job.id}/panel`)
+    return
+  }
+  const id = crypto.randomUUID()
+  await device.addJob({ id, summary: null, name: first.name, isNew: true, lastSequence: 0, count: 0, openedAt: at })
+  await device.hold(id, observations)
+  await router.push(`/jobs/${id}/panel`)
+}
+async function remove(job: JobSummary) {
+  try {
+    await apiDone(`/api/jobs/${job.id}`, { method: 'DELETE' })
+    await device.replica.forget(job.id).catch(() => undefined)
+    toast.add({ title: `${job.name} is in the trash`, actions: [{ label: 'Undo', onClick: () => void restore(job.id) }] })
+    await load()
+  } catch (error) {
+    toast.add({ title: (error as Error).message, color: 'error' })
+  }
+}
+async function restore(id: string) {
+  await apiDone(`/api/trash/${id}/restore`, postJson({}))
+  await load()
+}
+const menuOf = (job: JobSummary) => job.isOwn && session.may('assessor') && !isOffline.value
+  ? [[{ label: 'Share', icon: 'lucide:share-2', onSelect: () => { shared.value = job } }], [{ label: 'Delete', icon: 'lucide:trash-2', onSelect: () => void remove(job) }]]
+  : []
+const ownMenu = computed(() => [
+  ...session.person ? [[{ label: session.person.name, icon: 'lucide:user', to: '/account' }]] : [],
+  [
+    ...session.may('owner') ? [{ label: 'People and keeping', icon: 'lucide:users', to: '/people' }] : [],
+    ...session.may('assessor') ? [{ label: 'Trash', icon: 'lucide:trash-2', to: '/trash' }] : [],
+    { label: 'Not sent yet', icon: 'lucide:cloud-upload', to: '/unsent' },
+  ],
+])
 async function importFile(event: Event) {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
@@ -69,7 +144,8 @@ async function importFile(event: Event) {
 async function resetDemo() {
   busy.value = 'reset'
   try {
-    jobs.value = (await api('/api/demo/reset', JobList, { method: 'POST' })).jobs
+    listed.value = (await api('/api/demo/reset', JobList, postJson({}))).jobs
+    for (const job of listed.value) await device.replica.forget(job.id).catch(() => undefined)
     toast.add({ title: 'The demo house is as it was at first' })
   } catch (error) {
     problem.value = (error as Error).message
@@ -88,8 +164,12 @@ const marks = (job: JobSummary) => [['make safe now', job.makeSafe], ['repair', 
       <div class="acts">
         <label class="plain" :class="{ busy: busy === 'import' }"><UIcon name="lucide:upload" /> {{ busy === 'import' ? 'reading the file' : 'open a job file' }}<input type="file" accept=".json,application/json" class="sr-only" @change="importFile"></label>
         <button type="button" class="go" @click="isNew = !isNew"><UIcon name="lucide:plus" /> New job</button>
+        <UDropdownMenu :items="ownMenu"><UButton color="neutral" variant="outline" size="xl" icon="lucide:menu" aria-label="account, people, trash" data-testid="own-menu" /></UDropdownMenu>
       </div>
     </header>
+
+    <UAlert v-if="isOffline" class="mb-4" color="neutral" variant="subtle" icon="lucide:cloud-off" title="No connection" description="Jobs opened on this device can be worked on; what is recorded is sent when there is a connection." />
+    <UAlert v-if="device.unsent" class="mb-4" color="warning" variant="subtle" icon="lucide:cloud-upload" :title="`${device.unsent} not on the server yet`" :actions="[{ label: 'Show', to: '/unsent', color: 'neutral', variant: 'outline' }]" />
 
     <section v-if="importTitle" class="bad" role="alert" data-testid="import-problems">
       <h2>{{ importTitle }}</h2>
@@ -122,12 +202,14 @@ const marks = (job: JobSummary) => [['make safe now', job.makeSafe], ['repair', 
         <NuxtLink :to="`/jobs/${job.id}/panel`" class="job">
           <span class="name"><b>{{ job.name || 'without a name' }}</b><span class="small soft">{{ [job.street, job.purpose, job.yearBuilt && `built ${job.yearBuilt}`, job.edition && `${job.edition} code`].filter(Boolean).join(' · ') }}</span></span>
           <span class="marks"><span v-for="[kind, n] in marks(job)" :key="kind" class="n" :title="kind"><SeverityMark :kind="kind" />{{ n }}</span></span>
-          <span class="small soft when">{{ job.observations.toLocaleString('en') }} observations</span>
+          <span class="small soft when">{{ job.observations.toLocaleString('en') }} observations<b v-if="device.unsentOf(job.id)" class="unsent">{{ device.unsentOf(job.id) }} not sent</b></span>
         </NuxtLink>
+        <UDropdownMenu v-if="menuOf(job).length" :items="menuOf(job)"><UButton color="neutral" variant="ghost" size="xl" icon="lucide:ellipsis-vertical" :aria-label="`share or delete ${job.name}`" /></UDropdownMenu>
       </li>
     </ul>
+    <ShareJob v-if="shared" :open="true" :job-id="shared.id" :name="shared.name" @update:open="shared = undefined" />
     <footer class="foot small soft">
-      <p v-if="isDemo">Demo data in its own file; everything in it is made up. <button type="button" class="touch" :disabled="busy === 'reset'" @click="resetDemo">Put it back as it was</button></p>
+      <p v-if="isDemo">This is a demo: nobody signs in, and everything in it is made up. <button type="button" class="touch" :disabled="busy === 'reset'" @click="resetDemo">Put it back as it was</button></p>
       <p>Corvit’s answers are a second opinion, not an approval. Local law and the local inspector decide; work on or near live parts is for qualified people.</p>
     </footer>
   </main>
@@ -140,10 +222,12 @@ const marks = (job: JobSummary) => [['make safe now', job.makeSafe], ['repair', 
 .acts, .row { display: flex; gap: 0.5rem; flex-wrap: wrap; }
 .list { border-top: 1px solid var(--line); }
 .legend { display: flex; flex-wrap: wrap; gap: 0.2rem 1.1rem; justify-content: flex-end; margin-bottom: 0.5rem; } .legend span { display: inline-flex; align-items: center; gap: 0.35rem; }
-.job { display: grid; grid-template-columns: minmax(0, 1fr) auto 9.5rem; gap: 1.6rem; align-items: center; min-height: 72px; border-bottom: 1px solid var(--line); }
+.job { display: grid; grid-template-columns: minmax(0, 1fr) auto 9.5rem; gap: 1.6rem; align-items: center; min-height: 72px; }
+li { display: flex; align-items: center; border-bottom: 1px solid var(--line); } .job { flex: 1; min-width: 0; }
+.unsent { display: block; color: var(--repair); }
 .job:hover b { color: var(--touch); }
 .name { display: grid; } .name b { font-size: 1.1rem; } .when { text-align: right; }
-.marks { display: flex; gap: 0.9rem; } .n { display: inline-flex; gap: 0.35rem; align-items: center; font-weight: 600; min-width: 2.4rem; }
+.marks { display: grid; grid-template-columns: repeat(4, 3.4rem) 4.4rem; } .n { display: inline-flex; gap: 0.35rem; align-items: center; font-weight: 600; min-width: 2.4rem; }
 .new { display: grid; gap: 1rem; padding: 1.2rem 1.3rem 1.4rem; background: var(--sheet); border: 1px solid var(--line); border-radius: 4px; margin-bottom: 1.4rem; }
 .new label, legend { font-weight: 600; display: block; } .new .field { font-weight: 400; margin-top: 0.25rem; } .short { width: 8rem; display: block; } fieldset .row { margin-top: 0.3rem; }
 .why { color: var(--now); font-weight: 600; }

@@ -1,39 +1,50 @@
 import { defineStore } from 'pinia'
-import { Ledger, looksOf, resultKey, Site, type House, type Kind, type Observation, type SpokenResult, type Totals, type AnyValue, type Grade, valueOf } from '#core'
-import { Appended, Job } from '#shared/api'
-import { ObservationSchema } from '#core'
+import {
+  Ledger, looksOf, resultKey, Site, valueOf,
+  type AnyValue, type Conflict, type FactRef, type Grade, type House, type Kind, type Observation, type Report,
+  type SpokenResult, type Totals, type Voice,
+} from '#core'
+import { Job, StreamMessage, type JobSummary } from '#shared/api'
 import type { JudgeAnswer, JudgeRequest } from '~/workers/judge.worker'
 
-/** on-disk: acknowledged · saving: on its way · held: kept on this device, the server has not answered · refused: the server will not take it. */
-export type SaveState = 'on-disk' | 'saving' | 'held' | 'refused'
-type Draft = { act: 'add', subject: string, kind: Kind, parent: string | null } | { act: 'drop', subject: string } | { act: 'note', subject: string, field: string, value: AnyValue, grade: Grade, instrument?: string } | { act: 'block', subject: string, field: string, reason: string } | { act: 'retract', target: string }
+/**
+ * Where the last of what was recorded is. device: on this device's disk · sending: on its way · server: acknowledged ·
+ * needs-you: refused, in this window only, or waiting for somebody to sign in.
+ */
+export type SaveState = 'device' | 'sending' | 'server' | 'needs-you'
+type Draft =
+  | { act: 'add', subject: string, kind: Kind, parent: string | null }
+  | { act: 'drop', subject: string }
+  | { act: 'note', subject: string, field: string, value: AnyValue, grade: Grade, instrument?: string }
+  | { act: 'block', subject: string, field: string, reason: string }
+  | { act: 'retract', target: string }
 
-const BATCH = 500
-const RETRY_MS = 4000
-const pendingKey = (id: string) => `corvit-pending-${id}`
+const RECONNECT_MS = 5000
 
-/** The open job: its log, the house it folds to, its judgements, and what is not on disk yet. */
+/** The open job: its log, the house it folds to, and its judgments. What is not sent yet is the device's business. */
 export const useJobStore = defineStore('job', () => {
+  const device = useDeviceStore()
+  const session = useSessionStore()
   let ledger = new Ledger()
   let worker: Worker | undefined
   let run = 0
-  let flushing: Promise<void> | undefined
-  let retry: ReturnType<typeof setTimeout> | undefined
+  let opening = 0
+  let live: AbortController | undefined
+  let lastSequence = 0
+  const reports = new Map<number, (report: Report) => void>()
   const jobId = ref<string>()
   const house = shallowRef<House>({ subjects: new Map() })
   const results = shallowRef<ReadonlyMap<string, SpokenResult>>(new Map())
   const totals = shallowRef<Totals>()
-  const pending = shallowRef<readonly Observation[]>([])
-  const saveState = ref<SaveState>('on-disk')
-  const saveProblem = ref('')
+  const imported = shallowRef<ReadonlySet<string>>(new Set())
   const isJudged = ref(false)
-  /** The first judgement of the open job has arrived: before it, nothing may be said to be found or not found. */
+  /** The first judgment of the open job has arrived: before it, nothing may be said to be found or not found. */
   const isReady = ref(false)
   const done = shallowRef<readonly (readonly string[])[]>([])
   const undone = shallowRef<readonly (readonly string[])[]>([])
 
   const site = computed(() => new Site(house.value))
-  const assessor = computed(() => valueOf(site.value.premises, 'assessor') ?? 'assessor')
+  const assessor = computed(() => session.person?.name ?? valueOf(site.value.premises, 'assessor') ?? 'assessor')
   const bySubject = computed(() => {
     const map = new Map<string, SpokenResult[]>()
     for (const result of results.value.values()) {
@@ -45,41 +56,189 @@ export const useJobStore = defineStore('job', () => {
   })
   const faults = computed(() => [...results.value.values()].filter(r => r.outcome === 'fault'))
   const looks = computed(() => looksOf([...results.value.values()]))
+  const conflicts = computed<readonly Conflict[]>(() => house.value.subjects.size > 0 ? ledger.conflicts() : [])
 
+  const refused = computed(() => device.outbox.filter(i => i.job === jobId.value && i.state === 'refused').length)
+  const unsent = computed(() => jobId.value === undefined ? 0 : device.unsentOf(jobId.value))
+  const saveState = computed<SaveState>(() => {
+    const isInWindowOnly = device.inMemory.some(m => m.job === jobId.value)
+    const { stop } = device
+    const isStopped = stop?.kind === 'sign in' || (stop?.kind === 'job' && stop.job === jobId.value)
+    if (refused.value > 0 || isInWindowOnly || (isStopped && unsent.value > 0)) return 'needs-you'
+    if (device.writing > 0) return 'sending'
+    if (unsent.value === 0) return 'server'
+    return device.isSending && !device.stop ? 'sending' : 'device'
+  })
+
+  device.subscribe((news) => {
+    if (!('job' in news) || news.job !== jobId.value) return
+    if (news.kind === 'acknowledged') return
+    takeIn(news.observations)
+    if (news.lastSequence !== undefined) lastSequence = Math.max(lastSequence, news.lastSequence)
+  })
+
+  /**
+   * Opens a job from this device, where it is here, and catches up with the server beside that.
+   * @throws ApiFailure where it is neither here nor to be had
+   */
   async function open(id: string): Promise<void> {
     if (jobId.value === id) return
     close()
-    const { job, observations } = await api(`/api/jobs/${id}`, Job)
-    jobId.value = job.id
-    const held = readHeld(id)
-    ledger = new Ledger(observations as Observation[])
-    ledger.append(held)
-    house.value = ledger.house
-    startJudging(ledger.log())
-    if (held.length > 0) {
-      pending.value = held
-      void flush()
+    const turn = ++opening
+    await device.ready
+    const local = await device.replica.jobs.get(id).catch(() => undefined)
+    const kept = local ? await device.replica.acknowledged(id).catch(() => []) : []
+    if (turn !== opening) return
+    if (!local || (kept.length === 0 && !local.isNew)) {
+      await fetchWhole(id, turn)
+      return
     }
+    lastSequence = local.lastSequence
+    show(id, kept, local.summary?.imported ?? 0)
+    await device.replica.jobs.update(id, { openedAt: new Date().toISOString() }).catch(() => undefined)
+    if (!local.isNew) void catchUp(id, turn).catch(() => undefined).finally(() => listenLive(id, turn))
+    else void device.flush().then(() => listenLive(id, turn))
+  }
+
+  async function fetchWhole(id: string, turn: number): Promise<void> {
+    const answer = await api(`/api/jobs/${id}`, Job)
+    if (turn !== opening) return
+    const observations = answer.observations as Observation[]
+    lastSequence = answer.lastSequence
+    await keepWhole(answer.job, observations, lastSequence)
+    if (turn !== opening) return
+    show(id, observations, answer.job.imported)
+    listenLive(id, turn)
+  }
+
+  async function keepWhole(summary: JobSummary, observations: readonly Observation[], sequence: number): Promise<void> {
+    try {
+      await device.replica.forget(summary.id)
+      const openedAt = new Date().toISOString()
+      const { id, name } = summary
+      await device.addJob({ id, summary, name, isNew: false, lastSequence: 0, count: 0, openedAt })
+      await device.replica.acknowledge(id, observations, sequence)
+    } catch { /* Without room on this device the job is shown from the server alone. */ }
+  }
+
+  function show(id: string, acknowledged: readonly Observation[], importedCount: number): void {
+    imported.value = new Set(acknowledged.slice(0, importedCount).map(o => o.id))
+    ledger = new Ledger(acknowledged)
+    ledger.append(heldFor(id))
+    device.see(ledger.lastClock)
+    house.value = ledger.house
+    jobId.value = id
+    startJudging(ledger.log())
+    void device.flush()
+  }
+
+  /** What this device has not sent; what was refused is shown on its own page and not in the house. */
+  function heldFor(id: string): Observation[] {
+    const waiting = device.outbox.filter(i => i.job === id && i.state === 'waiting')
+    const readable = waiting.flatMap((item) => {
+      try {
+        return [JSON.parse(item.body) as Observation]
+      } catch { return [] }
+    })
+    return [...readable, ...device.inMemory.filter(m => m.job === id).map(m => m.observation)]
+  }
+
+  /** What the server has and this device has not; and where the server lost what this device has, that. */
+  async function catchUp(id: string, turn: number): Promise<void> {
+    const local = await device.replica.jobs.get(id)
+    const answer = await api(`/api/jobs/${id}?after=${lastSequence}`, Job)
+    if (turn !== opening) return
+    const isAnother = local?.summary != null && local.summary.createdAt !== answer.job.createdAt
+    const isShort = local !== undefined && answer.job.observations < local.count
+    if (isAnother || isShort) {
+      const known = isAnother ? [] : await device.replica.acknowledged(id)
+      await fetchWhole(id, turn)
+      const missing = known.filter(o => !ledger.has(o.id))
+      if (missing.length > 0 && turn === opening) {
+        takeIn(missing)
+        await device.hold(id, missing)
+      }
+      return
+    }
+    await arrive(id, answer.observations as Observation[], answer.lastSequence)
+    await device.replica.jobs.update(id, { summary: answer.job, name: answer.job.name }).catch(() => undefined)
+  }
+
+  /** Observations from the server: into the house and into the replica. */
+  async function arrive(id: string, observations: readonly Observation[], sequence: number): Promise<void> {
+    const fresh = takeIn(observations)
+    lastSequence = Math.max(lastSequence, sequence)
+    await device.replica.acknowledge(id, fresh, sequence).catch(() => undefined)
+  }
+
+  /** Observations made elsewhere, in another tab or on another device. */
+  function takeIn(observations: readonly Observation[]): Observation[] {
+    const fresh = observations.filter(o => !ledger.has(o.id))
+    if (fresh.length === 0) return fresh
+    ledger.append(fresh)
+    device.see(ledger.lastClock)
+    house.value = ledger.house
+    post(fresh)
+    return fresh
+  }
+
+  /** Listens to what others record; one tab does it for all tabs of this browser. */
+  function listenLive(id: string, turn: number): void {
+    if (turn !== opening || jobId.value !== id || live) return
+    const own = live = new AbortController()
+    const { signal } = own
+    const hold = () => new Promise<void>((resolve) => {
+      let source: EventSource | undefined
+      const connect = () => {
+        if (signal.aborted) return
+        source = new EventSource(`/api/jobs/${id}/stream?after=${lastSequence}`)
+        source.onmessage = ({ data }: MessageEvent<string>) => {
+          const parsed = StreamMessage.safeParse(JSON.parse(data))
+          if (!parsed.success || signal.aborted) return
+          const observations = parsed.data.observations as Observation[]
+          void arrive(id, observations, parsed.data.lastSequence)
+          device.tell({ kind: 'arrived', job: id, observations, lastSequence: parsed.data.lastSequence })
+        }
+        source.onerror = () => {
+          if (source?.readyState === EventSource.CLOSED) setTimeout(connect, RECONNECT_MS)
+        }
+      }
+      connect()
+      signal.addEventListener('abort', () => {
+        source?.close()
+        resolve()
+      })
+    })
+    const locks = 'locks' in navigator ? navigator.locks : undefined
+    void (locks ? locks.request(`corvit-live-${id}`, { signal }, hold) : hold()).catch(() => undefined)
   }
 
   function close(): void {
+    opening++
+    live?.abort()
+    live = undefined
     worker?.terminate()
     worker = undefined
-    clearTimeout(retry)
+    reports.clear()
     ledger = new Ledger()
     house.value = ledger.house
     results.value = new Map()
     totals.value = undefined
-    pending.value = []
     done.value = undone.value = []
-    saveState.value = 'on-disk'
     isJudged.value = isReady.value = false
     jobId.value = undefined
+    lastSequence = 0
   }
 
   function startJudging(observations: Observation[]): void {
+    worker?.terminate()
     worker = new Worker(new URL('../workers/judge.worker.ts', import.meta.url), { type: 'module' })
     worker.onmessage = ({ data }: MessageEvent<JudgeAnswer>) => {
+      if (data.kind === 'report') {
+        reports.get(data.run)?.(data.report)
+        reports.delete(data.run)
+        return
+      }
       const next = new Map(data.start ? [] : results.value)
       for (const key of data.gone) next.delete(key)
       for (const result of data.changed) {
@@ -97,14 +256,38 @@ export const useJobStore = defineStore('job', () => {
   function post(observations: readonly Observation[], start = false): void {
     run++
     isJudged.value = false
-    worker?.postMessage({ run, start, observations: JSON.parse(JSON.stringify(observations)) } satisfies JudgeRequest)
+    const request: JudgeRequest = { kind: 'log', run, start, observations: JSON.parse(JSON.stringify(observations)) }
+    worker?.postMessage(request)
+  }
+  /** The report of the open job, written beside the screen from what this device has. */
+  function report(voice: Voice): Promise<Report> {
+    return new Promise((resolve) => {
+      run++
+      reports.set(run, resolve)
+      worker?.postMessage({ kind: 'report', run, voice } satisfies JudgeRequest)
+    })
+  }
+
+  /** The observations a new value of a fact takes the place of. */
+  function headsOf(subject: string, field: string): readonly string[] {
+    const fact = (house.value.subjects.get(subject)?.facts as Record<string, FactRef> | undefined)?.[field]
+    return fact?.state === 'known' ? fact.heads ?? [fact.observation] : []
   }
 
   /** Records what was seen. One call is one step of undo. */
   function record(drafts: readonly Draft[], step: 'new' | 'undo' | 'redo' = 'new'): readonly string[] {
-    if (drafts.length === 0) return []
-    const at = Date.now()
-    const observations = drafts.map((d, i) => ({ ...d, id: crypto.randomUUID(), at: new Date(at + i).toISOString(), by: assessor.value }) as Observation)
+    if (drafts.length === 0 || jobId.value === undefined) return []
+    const now = Date.now()
+    const at = new Date(now).toISOString()
+    const latest = new Map<string, string>()
+    const observations = drafts.map((draft) => {
+      const made = { ...draft, id: crypto.randomUUID(), at, by: assessor.value, clock: device.stamp(now) }
+      if (draft.act !== 'note') return made as Observation
+      const key = `${draft.subject} ${draft.field}`
+      const own = latest.get(key)
+      latest.set(key, made.id)
+      return { ...made, over: own === undefined ? headsOf(draft.subject, draft.field) : [own] } as Observation
+    })
     ledger.append(observations)
     house.value = ledger.house
     const ids = observations.map(o => o.id)
@@ -113,9 +296,7 @@ export const useJobStore = defineStore('job', () => {
       undone.value = []
     }
     post(observations)
-    pending.value = [...pending.value, ...observations]
-    hold()
-    void flush()
+    void device.hold(jobId.value, observations)
     return ids
   }
   const note = (subject: string, field: string, value: AnyValue, grade: Grade = 'seen') => record([{ act: 'note', subject, field, value, grade }])
@@ -134,47 +315,15 @@ export const useJobStore = defineStore('job', () => {
     done.value = [...done.value, record([...last].reverse().map(target => ({ act: 'retract', target })), 'redo')]
   }
 
-  /** Sends what is not on disk yet, in order; keeps it on this device until the server has acknowledged it. */
-  function flush(): Promise<void> {
-    return flushing ??= send().finally(() => { flushing = undefined })
-  }
-  async function send(): Promise<void> {
-    clearTimeout(retry)
-    const id = jobId.value
-    while (id !== undefined && id === jobId.value && pending.value.length > 0) {
-      saveState.value = 'saving'
-      const batch = pending.value.slice(0, BATCH)
-      try {
-        await api(`/api/jobs/${id}/observations`, Appended, postJson({ observations: batch }))
-      } catch (error) {
-        if (id !== jobId.value) return
-        const isFinal = error instanceof ApiFailure && ['invalid-input', 'no-job', 'conflict', 'too-large'].includes(error.code)
-        saveState.value = isFinal ? 'refused' : 'held'
-        saveProblem.value = (error as Error).message
-        if (!isFinal) retry = setTimeout(() => void flush(), RETRY_MS)
-        return
-      }
-      if (id !== jobId.value) return
-      pending.value = pending.value.slice(batch.length)
-      hold()
-    }
-    if (pending.value.length === 0) saveState.value = 'on-disk'
-  }
-  function hold(): void {
-    if (jobId.value === undefined) return
-    if (pending.value.length === 0) localStorage.removeItem(pendingKey(jobId.value))
-    else localStorage.setItem(pendingKey(jobId.value), JSON.stringify(pending.value))
-  }
-  function readHeld(id: string): Observation[] {
-    try {
-      const parsed = ObservationSchema.array().safeParse(JSON.parse(localStorage.getItem(pendingKey(id)) ?? '[]'))
-      return parsed.success ? parsed.data as Observation[] : []
-    } catch { return [] }
-  }
+  /** Where a name came with a file, nobody signed in here under it. */
+  const whoOf = (observation: string, by: string) => imported.value.has(observation) ? `${by} (imported)` : by
+  const find = (id: string) => ledger.find(id)
+  const log = () => ledger.log()
 
   return {
-    jobId, house, site, results, totals, bySubject, faults, looks, saveState, saveProblem, pending, isJudged, isReady, assessor,
+    jobId, house, site, results, totals, bySubject, faults, looks, conflicts, saveState, refused, unsent, isJudged,
+    isReady, assessor, imported,
     canUndo: computed(() => done.value.length > 0), canRedo: computed(() => undone.value.length > 0),
-    open, close, record, note, block, undo, redo, flush,
+    open, close, record, note, block, undo, redo, report, whoOf, find, log,
   }
 })

@@ -12,6 +12,8 @@ export const BOUNDS = {
   keys: 400,
   /** Things in one list of a house by hand. */
   list: 20_000,
+  /** Outlets one after the other on a circuit, and enclosures fed one from the other. */
+  chain: 150,
   /** Brackets within brackets. */
   depth: 24,
   /** Values altogether. */

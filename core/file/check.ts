@@ -2,10 +2,11 @@ import { readClock, EARLIEST_MS, LATEST_MS } from '../model/clock'
 import { fieldOf, FIELDS, PARENTS, type Kind } from '../model/fields'
 import type { House, Subject } from '../model/house'
 import { factsOf, valueOf } from '../model/house'
-import { Ledger } from '../model/ledger'
+import type { Ledger } from '../model/ledger'
 import { byClock, type Noted, type Observation } from '../model/observation'
 import { expects, valueSchema } from '../model/values'
 import { Site } from '../derive/site'
+import { BOUNDS } from './bounds'
 import { found, type Problem } from './problems'
 
 /** Problems told at once; a file with more of them is not read further. */
@@ -215,6 +216,10 @@ function closingNotes(
   }
   const outlets = notes.filter(n => n.field === 'after').map(n => n.subject)
   for (const circle of circlesIn(outlets, id => linkOf(id, 'after'))) tell(circle)
+  const far = new Set(tooFar(outlets, id => linkOf(id, 'after')))
+  for (const note of notes) {
+    if (note.field === 'after' && far.has(note.subject)) closed.push({ note, problem: { path: 'value', ...FAR } })
+  }
   // A feeder's new beginning can close a circle through any enclosure, so all of them are walked.
   if (notes.some(n => n.field !== 'after')) {
     const enclosures = [...subjects.values()].filter(s => s.kind === 'enclosure').map(s => s.id)
@@ -228,6 +233,29 @@ const circleText = (circle: readonly string[]) => ({
   expected: 'a chain that leads to the supply',
   found: `a circle through ${circle.slice(0, 6).join(', ')}`,
 })
+
+/** Things that stand too far from the supply. Each is walked once; what is behind it is counted from it. */
+export function tooFar(starts: readonly string[], next: (id: string) => string | undefined): string[] {
+  const depth = new Map<string, number>()
+  const far: string[] = []
+  for (const start of starts) {
+    const path: string[] = []
+    let id: string | undefined = start
+    while (id !== undefined && !depth.has(id)) {
+      depth.set(id, 0)
+      path.push(id)
+      id = next(id)
+    }
+    let steps = id === undefined ? 0 : depth.get(id)!
+    for (const walked of path.reverse()) {
+      depth.set(walked, ++steps)
+      if (steps > BOUNDS.chain) far.push(walked)
+    }
+  }
+  return far
+}
+
+const FAR: Omit<Problem, 'path'> = { expected: `at most ${BOUNDS.chain} things in a row from the supply`, found: 'more' }
 
 /** The circles among things that each lead to at most one other; every thing is walked once. */
 export function circlesIn(starts: readonly string[], next: (id: string) => string | undefined): string[][] {
@@ -279,7 +307,12 @@ export function checkLinks(house: House, gone: ReadonlySet<string> = new Set()):
   const tell = (circles: string[][], field: string) => {
     for (const circle of circles) problems.push({ path: `${circle[0]}.${field}`, ...circleText(circle) })
   }
-  tell(circlesIn(site.all.point.map(p => p.id), afterOf), 'after')
-  tell(circlesIn(site.all.enclosure.map(e => e.id), supplyOf), 'fedFrom')
+  for (const [list, field, next] of [
+    [site.all.point, 'after', afterOf], [site.all.enclosure, 'fedFrom', supplyOf],
+  ] as const) {
+    const ids = list.map(s => s.id)
+    tell(circlesIn(ids, next), field)
+    for (const id of tooFar(ids, next).slice(0, 3)) problems.push({ path: `${id}.${field}`, ...FAR })
+  }
   return problems.slice(0, MAX_PROBLEMS)
 }

@@ -155,7 +155,7 @@ export class Ledger {
       const before = this.#against.get(at.id) ?? 0
       const after = before + change
       this.#against.set(at.id, after)
-      if (before > 0 === after > 0) return
+      if ((before > 0) === (after > 0)) return
       if (at.act !== 'retract') {
         whole.add(at.subject)
         return

@@ -1,7 +1,7 @@
 import { citeIn } from '../tables/editions'
 import { Site } from '../derive/site'
-import type { FactRef, House, Subject } from '../model/house'
-import { fieldOf } from '../model/fields'
+import type { FactRef, House, Known as KnownFact, Opinion, Subject } from '../model/house'
+import { fieldOf, type AnyValue } from '../model/fields'
 import { weaker, type Grade } from '../model/observation'
 import { evaluate, type Result } from '../engine/evaluate'
 import { render } from '../engine/say'
@@ -54,16 +54,10 @@ export function speak(result: Result, site: Site, looked?: FactRef[]): SpokenRes
   let grade: Grade | null = null
   for (const fact of new Set(standing ? [...verdict.asked, ...standing.rests] : verdict.asked)) {
     if (fact.state !== 'known') continue
-    const of = site.house.subjects.get(fact.subject)
-    const field = of && fieldOf(of.kind, fact.field)
-    if (!field) continue
+    const entry = evidenceOf(site, fact)
+    if (!entry) continue
     grade = grade === null ? fact.grade : weaker(grade, fact.grade)
-    const text = (value: typeof fact.value) => field.type === 'ref' || field.type === 'refs' ? refText(site, value) : valueText(field, value)
-    evidence.push({
-      subject: fact.subject, field: fact.field, label: `${labelOf(site, of)}: ${field.label}`, value: text(fact.value), grade: fact.grade, observation: fact.observation,
-      earlier: fact.earlier.length === 0 ? [] : fact.earlier.map(e => ({ value: text(e.value), by: e.by, at: e.at })),
-      ...fact.rivals.length > 0 && { rivals: fact.rivals.map(e => ({ value: text(e.value), by: e.by, at: e.at })) },
-    })
+    evidence.push(entry)
   }
   const mayStay = verdict.outcome === 'clear' ? verdict.mayStay : undefined
   return {
@@ -84,6 +78,35 @@ export function speak(result: Result, site: Site, looked?: FactRef[]): SpokenRes
       gives: remedy.gives, lacks: remedy.lacks ?? null, duties: [...remedy.duties], markings: [...remedy.markings], steps: [...remedy.steps], cautions: [...remedy.cautions], needsPermit: remedy.needsPermit, tests: [...remedy.tests],
     })),
   }
+}
+
+type EvidenceEntry = SpokenResult['evidence'][number]
+const EVIDENCE = new WeakMap<Site['names'], Map<KnownFact, EvidenceEntry>>()
+
+/** A known fact in words. Made once per site, since many judgements rest on the same fact. */
+function evidenceOf(site: Site, fact: KnownFact): EvidenceEntry | undefined {
+  let made = EVIDENCE.get(site.names)
+  if (made === undefined) EVIDENCE.set(site.names, made = new Map())
+  const before = made.get(fact)
+  if (before) return before
+  const of = site.house.subjects.get(fact.subject)
+  const field = of && fieldOf(of.kind, fact.field)
+  if (!field) return undefined
+  const isLink = field.type === 'ref' || field.type === 'refs'
+  const text = (value: AnyValue) => isLink ? refText(site, value) : valueText(field, value)
+  const told = (list: readonly Opinion[]) => list.map(e => ({ value: text(e.value), by: e.by, at: e.at }))
+  const entry: EvidenceEntry = {
+    subject: fact.subject,
+    field: fact.field,
+    label: `${labelOf(site, of)}: ${field.label}`,
+    value: text(fact.value),
+    grade: fact.grade,
+    observation: fact.observation,
+    earlier: told(fact.earlier),
+    ...fact.rivals.length > 0 && { rivals: told(fact.rivals) },
+  }
+  made.set(fact, entry)
+  return entry
 }
 
 function refText(site: Site, value: unknown): string {

@@ -100,8 +100,18 @@ export function valueText(field: Field, value: AnyValue): string {
 /** A thing to look at: where, what, with which instrument, in which stage of the walk. */
 export interface Look { subject: string, kind: Kind, label: string, field: string, fact: string, look: string, stage: Stage, with: string | undefined, state: 'unseen' | 'blocked' | 'assumed', reason: string | undefined }
 
-/** The look that would settle a missing fact. */
+const LOOKS = new WeakMap<Site['names'], Map<FactRef, Look>>()
+
+/** The look that would settle a missing fact. Made once per site: many judgements wait for the same look. */
 export function lookFor(site: Site, ref: FactRef): Look {
+  let looks = LOOKS.get(site.names)
+  if (looks === undefined) LOOKS.set(site.names, looks = new Map())
+  let look = looks.get(ref)
+  if (look === undefined) looks.set(ref, look = makeLook(site, ref))
+  return look
+}
+
+function makeLook(site: Site, ref: FactRef): Look {
   const subject = site.house.subjects.get(ref.subject)
   const kind = subject?.kind ?? 'premises'
   const field = fieldOf(kind, ref.field) ?? FIELDS.premises.name

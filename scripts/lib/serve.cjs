@@ -15,11 +15,14 @@ const freePort = () => new Promise((resolve, reject) => {
   })
 })
 
-/** @param {{ db: string, demo?: boolean, port?: number, quiet?: boolean }} options */
-async function serve({ db, demo = false, port, quiet = true }) {
+/** @param {{ db: string, demo?: boolean, port?: number, quiet?: boolean, env?: Record<string, string> }} options */
+async function serve({ db, demo = false, port, quiet = true, env = {} }) {
   const own = port ?? await freePort()
   const child = spawn(process.execPath, [entry], {
-    env: { ...process.env, HOST: '127.0.0.1', PORT: String(own), NITRO_HOST: '127.0.0.1', NITRO_PORT: String(own), CORVIT_DB: db, CORVIT_DEMO: demo ? '1' : '0', NODE_ENV: 'production' },
+    env: {
+      ...process.env, PORT: String(own), NITRO_PORT: String(own), CORVIT_DB: db, CORVIT_DEMO: demo ? '1' : '0',
+      CORVIT_LOG: 'warn', NODE_ENV: 'production', ...env,
+    },
     stdio: quiet ? ['ignore', 'pipe', 'pipe'] : 'inherit',
   })
   let log = ''
@@ -29,7 +32,7 @@ async function serve({ db, demo = false, port, quiet = true }) {
   for (let i = 0; ; i++) {
     if (child.exitCode !== null) throw new Error(`The server ended: ${log}`)
     try {
-      if ((await fetch(`${url}/api/jobs`)).ok) break
+      if ((await fetch(`${url}/api/health`)).ok) break
     } catch { /* not listening yet */ }
     if (i > 300) throw new Error(`The server did not answer: ${log}`)
     await new Promise(r => setTimeout(r, 100))

@@ -1,4 +1,5 @@
 import type { Generated, Insertable, Selectable } from 'kysely'
+import type { Role } from '../../shared/people'
 
 export interface JobsTable {
   id: string
@@ -15,6 +16,14 @@ export interface JobsTable {
   upgrade: number
   record: number
   undecided: number
+  /** Null in a demo, where nobody signs in. */
+  owner_id: string | null
+  /** In the trash since. */
+  deleted_at: string | null
+  /** A job whose file is still being read is not listed, and swept away when the server was killed meanwhile. */
+  state: 'ready' | 'importing'
+  /** How many observations, first in sequence, came from a file: their names were not signed in here. */
+  imported: number
 }
 export interface ObservationsTable {
   seq: Generated<number>
@@ -26,6 +35,8 @@ export interface ObservationsTable {
   field: string | null
   /** The observation whole, as JSON. */
   body: string
+  received_at: string | null
+  account_id: string | null
 }
 export interface PhotosTable {
   job_id: string
@@ -36,6 +47,61 @@ export interface PhotosTable {
   height: number
   bytes: number
 }
-export interface Database { jobs: JobsTable, observations: ObservationsTable, photos: PhotosTable }
+export interface UsersTable {
+  id: string
+  login: string
+  name: string
+  role: Role
+  password_hash: string
+  /** Raised when sessions given out before are no longer good. */
+  session_version: number
+  created_at: string
+  disabled_at: string | null
+}
+export interface PasskeysTable {
+  id: string
+  user_id: string
+  public_key: string
+  counter: number
+  transports: string
+  created_at: string
+}
+export interface MembersTable { job_id: string, user_id: string }
+export interface LinksTable {
+  id: string
+  job_id: string
+  /** SHA-256 of the token; the token itself is shown once. */
+  token_hash: string
+  voice: string
+  made_by: string
+  made_at: string
+  expires_at: string
+  revoked_at: string | null
+}
+export interface AuditTable {
+  seq: Generated<number>
+  at: string
+  user_id: string | null
+  user_name: string
+  device: string
+  action: string
+  job_id: string | null
+  detail: string
+}
+export interface SettingsTable { key: string, value: string }
+export interface Database {
+  jobs: JobsTable
+  observations: ObservationsTable
+  photos: PhotosTable
+  users: UsersTable
+  passkeys: PasskeysTable
+  members: MembersTable
+  links: LinksTable
+  audit: AuditTable
+  settings: SettingsTable
+}
 export type JobRow = Selectable<JobsTable>
+export type UserRow = Selectable<UsersTable>
+export type LinkRow = Selectable<LinksTable>
+export type AuditRow = Selectable<AuditTable>
 export type NewObservationRow = Insertable<ObservationsTable>

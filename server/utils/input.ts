@@ -27,14 +27,23 @@ export function check<S extends z.ZodType>(schema: S, raw: unknown): z.output<S>
 
 /** Reads the body as text and stops as soon as it is too large, whatever the headers claim. */
 export async function readText(event: H3Event, maxBytes: number): Promise<string> {
+  return (await readBytes(event, maxBytes)).toString('utf8')
+}
+
+/** Reads the body whole, up to the limit, whatever the headers claim. */
+export async function readBytes(event: H3Event, maxBytes: number): Promise<Buffer> {
+  const tooLarge = (size: number) => {
+    const problem = { path: '(body)', expected: `at most ${maxBytes} bytes`, found: `${size} bytes` }
+    return refuse('too-large', `At most ${Math.round(maxBytes / 1024 / 1024)} MB`, [problem])
+  }
+  const claimed = Number(getHeader(event, 'content-length') ?? 0)
+  if (claimed > maxBytes) throw tooLarge(claimed)
   const chunks: Buffer[] = []
   let size = 0
-  const tooLarge = () => refuse('too-large', `At most ${Math.round(maxBytes / 1024 / 1024)} MB`, [{ path: '(body)', expected: `at most ${maxBytes} bytes`, found: `${Math.max(size, Number(getHeader(event, 'content-length') ?? 0))} bytes` }])
-  if (Number(getHeader(event, 'content-length') ?? 0) > maxBytes) throw tooLarge()
   for await (const chunk of event.node.req) {
     size += (chunk as Buffer).length
-    if (size > maxBytes) throw tooLarge()
+    if (size > maxBytes) throw tooLarge(size)
     chunks.push(chunk as Buffer)
   }
-  return Buffer.concat(chunks).toString('utf8')
+  return Buffer.concat(chunks)
 }

@@ -1,99 +1,169 @@
 import { randomUUID } from 'node:crypto'
+import type { H3Event } from 'h3'
 import type { Kysely } from 'kysely'
-import { checkLinks, checkObservations, evaluate, Ledger, RULES, Site, totalsOf, valueOf, valueText, FIELDS, type AnyValue, type Observation } from '../../core'
+import {
+  MAX_AHEAD_MS, ObservationSchema, problemsOf, sift, TOLD_SKEW_MS, withClocks,
+  type Observation, type Problem, type RawObservation,
+} from '../../core'
+import type { Appended, JobSummary, RefusedObservation } from '../../shared/api'
 import type { Database, JobRow } from '../database/types'
-import { addJob, addObservations, bodiesById, bodiesOf, findJob, updateJob } from '../queries/jobs'
-import type { JobSummary } from '../../shared/api'
+import { addJob, addObservations, countObservations, findJob, updateJob } from '../queries/jobs'
+import type { Asker, Need } from './people'
 
 type Db = Kysely<Database>
-const KEPT = 8
-/** Ledgers of the jobs used last; the log on disk is the truth, this only spares folding it again. */
-const ledgers = new Map<string, Ledger>()
 
-export async function ledgerOf(db: Db, jobId: string): Promise<Ledger> {
-  let ledger = ledgers.get(jobId)
-  if (!ledger) ledger = new Ledger((await bodiesOf(db, jobId)).map(body => JSON.parse(body) as Observation))
-  ledgers.delete(jobId)
-  ledgers.set(jobId, ledger)
-  if (ledgers.size > KEPT) ledgers.delete(ledgers.keys().next().value!)
-  return ledger
-}
-export const forgetLedgers = (): void => ledgers.clear()
+const SUMMARY_AFTER_MS = 400
 
-export async function requireJob(db: Db, jobId: string | undefined): Promise<JobRow> {
-  const job = jobId === undefined ? undefined : await findJob(db, jobId)
-  if (!job) throw refuse('no-job', 'There is no such job', [{ path: 'jobId', expected: 'the id of a job', found: JSON.stringify(jobId ?? '').slice(0, 80) }])
-  return job
-}
-
-export const summary = (row: JobRow): JobSummary => ({
-  id: row.id, name: row.name, street: row.street, purpose: row.purpose, yearBuilt: row.year_built, edition: row.edition, createdAt: row.created_at, changedAt: row.changed_at,
-  observations: row.observations, makeSafe: row.make_safe, repair: row.repair, upgrade: row.upgrade, record: row.record, undecided: row.undecided,
-})
-
-function summarise(ledger: Ledger): Partial<JobRow> {
-  const site = new Site(ledger.house)
-  const totals = totalsOf(evaluate(site, RULES))
-  const text = (field: 'name' | 'street' | 'purpose' | 'yearBuilt' | 'edition') => {
-    const value = valueOf(site.premises, field)
-    return value === undefined ? '' : valueText(FIELDS.premises[field], value as AnyValue)
+/** The job of a request, where whoever asks may do what they ask. Somebody else's job is as if it were not there. */
+export async function requireJob(event: H3Event, need: Need = 'use'): Promise<{ db: Db, row: JobRow, asker: Asker }> {
+  const db = await useDb()
+  const jobId = getRouterParam(event, 'jobId')
+  const row = jobId === undefined ? undefined : await findJob(db, jobId)
+  const asker = requireAsker(event)
+  const isThere = row !== undefined && row.state === 'ready' && row.deleted_at === null
+  if (!isThere || !await mayOn(db, asker, row, 'use')) {
+    const found = JSON.stringify(jobId ?? '').slice(0, 80)
+    throw refuse('no-job', 'There is no such job', [{ path: 'jobId', expected: 'the id of a job', found }])
   }
+  if (need === 'manage' && !await mayOn(db, asker, row, 'manage')) {
+    throw refuse('forbidden', 'Only the owner of the job may do this')
+  }
+  return { db, row, asker }
+}
+
+export function summary(row: JobRow, asker: Asker, owners: ReadonlyMap<string, string> = new Map()): JobSummary {
   return {
-    name: text('name'), street: text('street'), purpose: text('purpose'), year_built: text('yearBuilt'), edition: text('edition'), observations: ledger.size,
-    make_safe: totals.severity['make safe now'], repair: totals.severity.repair, upgrade: totals.severity['upgrade at next work'], record: totals.severity['for the record'], undecided: totals.undecided,
+    id: row.id, name: row.name, street: row.street, purpose: row.purpose, yearBuilt: row.year_built, edition: row.edition,
+    createdAt: row.created_at, changedAt: row.changed_at, observations: row.observations, makeSafe: row.make_safe,
+    repair: row.repair, upgrade: row.upgrade, record: row.record, undecided: row.undecided, imported: row.imported,
+    owner: owners.get(row.owner_id ?? '') ?? '',
+    isOwn: asker.role === 'owner' || (asker.role === 'assessor' && row.owner_id === asker.id),
   }
 }
 
 /** Starts an empty job and returns its id. */
-export async function startJob(db: Db, id: string = randomUUID()): Promise<string> {
-  await addJob(db, id, new Date().toISOString())
+export async function startJob(db: Db, id: string = randomUUID(), more: Partial<JobRow> = {}): Promise<string> {
+  await addJob(db, id, new Date().toISOString(), more)
   return id
 }
 
-/**
- * Appends observations to a job's log in one transaction. Ids that are there already are skipped, so a batch may
- * be sent again; the same id with another content is refused whole.
- */
-export async function append(db: Db, jobId: string, observations: readonly Observation[]): Promise<{ stored: number, known: number, job: JobSummary }> {
-  const ledger = await ledgerOf(db, jobId)
-  const before = new Map((await inChunks(observations.map(o => o.id), ids => bodiesById(db, jobId, ids))).map(r => [r.id, r.body]))
-  const fresh: Observation[] = []
-  for (const o of observations) {
-    const body = before.get(o.id)
-    if (body === undefined) fresh.push(o)
-    else if (canonical(JSON.parse(body)) !== canonical(o)) throw refuse('conflict', `Observation ${o.id} is on disk with another content`, [{ path: `observations.${o.id}`, expected: 'the same content as before', found: 'another' }])
-  }
-  const kinds = ledger.house.subjects
-  const problems = checkObservations(fresh, id => kinds.get(id)?.kind ?? ledger.everKind(id), i => `observations[${i}]`)
-  if (problems.length > 0) throw refuse('invalid-input', 'Observations that do not fit', problems)
-  if (fresh.some(o => o.act === 'note' && LINKS.has(o.field))) {
-    const touched = new Set(fresh.map(o => 'subject' in o ? o.subject : ''))
-    const links = checkLinks(new Ledger([...ledger.log(), ...fresh]).house, new Set([...ledger.log(), ...fresh].flatMap(o => o.act === 'add' ? [o.subject] : []))).filter(p => touched.has(p.path.slice(0, p.path.lastIndexOf('.'))))
-    if (links.length > 0) throw refuse('invalid-input', 'References that do not fit', links)
-  }
-  if (fresh.length > 0) {
-    await db.transaction().execute(async (tx) => {
-      await inChunks(fresh, rows => addObservations(tx, rows.map(o => ({
-        job_id: jobId, id: o.id, at: o.at, act: o.act, subject: 'subject' in o ? o.subject : null, field: 'field' in o ? o.field : null, body: JSON.stringify(o),
-      }))).then(() => []))
-      // The ledger in memory follows the disk, so it takes the batch only once the rows are in.
-      ledger.append(fresh)
-      await updateJob(tx, jobId, { ...summarise(ledger), changed_at: new Date().toISOString() })
-    }).catch((error: unknown) => {
-      ledgers.delete(jobId)
-      if ((error as { code?: string }).code === 'SQLITE_FULL') throw refuse('storage-full', 'The disk is full; nothing of this batch was stored')
-      throw error
-    })
-  }
-  return { stored: fresh.length, known: observations.length - fresh.length, job: summary(await requireJob(db, jobId)) }
+const summaries = new Map<string, NodeJS.Timeout>()
+/** Counts what the list says of a job, a moment later and beside the server: an append never waits for a judgment. */
+export function countSoon(db: Db, jobId: string): void {
+  if (summaries.has(jobId)) return
+  summaries.set(jobId, setTimeout(() => {
+    summaries.delete(jobId)
+    countNow(db, jobId).catch(error => log.warn({ err: error, job: jobId }, 'the counts of a job could not be made'))
+  }, SUMMARY_AFTER_MS).unref())
+}
+export async function countNow(db: Db, jobId: string): Promise<void> {
+  const answer = await heavy({ kind: 'summary', file: databaseFile(), jobId })
+  if (answer.kind === 'counts') await updateJob(db, jobId, answer.counts)
 }
 
-const LINKS: ReadonlySet<string> = new Set(Object.values(FIELDS).flatMap(fields => Object.entries(fields).filter(([, f]) => f.type === 'ref' || f.type === 'refs').map(([name]) => name)))
-const canonical = (value: object): string => JSON.stringify(Object.entries(value).sort(([a], [b]) => a < b ? -1 : 1))
+export interface Sent {
+  observations: readonly unknown[]
+  device?: string
+  sentAt?: string
+  /** Whoever is signed in: the name every observation gets. Nobody in a demo, where names are what people write. */
+  account?: { id: string | null, name: string }
+}
+type Answer = Omit<Appended, 'job'>
 
-/** SQLite takes a limited number of values in one statement. */
-async function inChunks<T, R>(list: readonly T[], run: (part: T[]) => Promise<readonly R[]>): Promise<R[]> {
-  const all: R[] = []
-  for (let i = 0; i < list.length; i += 500) all.push(...await run(list.slice(i, i + 500)))
-  return all
+/**
+ * Appends observations to a job's log, one batch of a job at a time. What does not fit is set aside with its reason,
+ * the rest is stored in one transaction. Ids that are there already are skipped, so a batch may be sent again; the
+ * same id with other content is refused.
+ */
+export function append(db: Db, jobId: string, sent: Sent): Promise<Answer> {
+  const box = boxOf(db, jobId)
+  return box.enqueue(async () => {
+    const now = Date.now()
+    const skewSeconds = skewOf(sent, now)
+    const { raw, index, refused } = readBatch(sent, skewSeconds)
+    const known: RawObservation[] = []
+    const fresh: RawObservation[] = []
+    for (const o of raw) {
+      const before = box.ledger.find(o.id)
+      if (!before) fresh.push(o)
+      else if (sameContent(before, o)) known.push(o)
+      else refused.push(refusal(index.get(o)!, o.id, 'conflict', [SAME_ID]))
+    }
+    const stamped = withClocks(fresh, id => box.ledger.find(id))
+    const placed = new Map(stamped.map((o, i) => [o, index.get(fresh[i]!)!]))
+    const sifted = sift(stamped, box.ledger, now + MAX_AHEAD_MS)
+    for (const { observation, problems } of sifted.refused) {
+      refused.push(refusal(placed.get(observation)!, observation.id, 'invalid-input', problems))
+    }
+    if (sifted.fit.length > 0) await store(db, box, sifted.fit, sent.account?.id ?? null)
+    refused.sort((a, b) => a.index - b.index)
+    return { stored: sifted.fit.length, known: known.length, refused, lastSequence: box.lastSequence, skewSeconds }
+  })
+}
+
+const SAME_ID: Problem = { path: 'id', expected: 'the same content as before', found: 'another under this id' }
+const refusal = (index: number, id: string | null, code: RefusedObservation['code'], problems: readonly Problem[]) =>
+  ({ index, id, code, problems: problems.map(p => ({ ...p, path: `observations[${index}].${p.path}` })) })
+
+/** How far the sending device's clock is ahead, in seconds; null where the difference is not worth telling. */
+function skewOf({ sentAt }: Sent, now: number): number | null {
+  if (sentAt === undefined) return null
+  const ahead = Date.parse(sentAt) - now
+  return Math.abs(ahead) > TOLD_SKEW_MS ? Math.round(ahead / 1000) : null
+}
+
+function readBatch({ observations, account }: Sent, skewSeconds: number | null) {
+  const raw: RawObservation[] = []
+  const index = new Map<RawObservation, number>()
+  const refused: RefusedObservation[] = []
+  const ids = new Set<string>()
+  observations.forEach((given, i) => {
+    const parsed = ObservationSchema.safeParse(given)
+    if (!parsed.success) {
+      const id = (given as { id?: unknown } | null)?.id
+      refused.push(refusal(i, typeof id === 'string' ? id.slice(0, 120) : null, 'invalid-input', problemsOf(parsed.error, given)))
+      return
+    }
+    if (ids.has(parsed.data.id)) return
+    ids.add(parsed.data.id)
+    const o = { ...parsed.data } as RawObservation
+    if (account && account.id !== null) o.by = account.name
+    if (skewSeconds !== null) o.skewSeconds = skewSeconds
+    else delete o.skewSeconds
+    raw.push(o)
+    index.set(o, i)
+  })
+  return { raw, index, refused }
+}
+
+/** Two observations say the same; who sent them with which clock error does not count. */
+function sameContent(before: Observation, o: RawObservation): boolean {
+  const bare = ({ by: _by, skewSeconds: _skew, clock, ...rest }: RawObservation) =>
+    JSON.stringify(Object.entries(o.clock === undefined ? rest : { ...rest, clock }).sort(([a], [b]) => a < b ? -1 : 1))
+  return bare(before) === bare(o)
+}
+
+async function store(db: Db, box: JobBox, fit: readonly Observation[], accountId: string | null): Promise<void> {
+  const now = new Date().toISOString()
+  const bodies = fit.map(o => JSON.stringify(o))
+  let last = 0
+  try {
+    await db.transaction().execute(async (tx) => {
+      for (let i = 0; i < fit.length; i += 500) {
+        last = await addObservations(tx, fit.slice(i, i + 500).map((o, k) => ({
+          job_id: box.jobId, id: o.id, at: o.at, act: o.act, subject: 'subject' in o ? o.subject : null,
+          field: 'field' in o ? o.field : null, body: bodies[i + k]!, received_at: now, account_id: accountId,
+        })))
+      }
+      await countObservations(tx, box.jobId, fit.length, now)
+    })
+  } catch (error) {
+    forgetBox(box.jobId)
+    throw isFull(error) ? diskFull() : error
+  }
+  // The ledger in memory follows the disk, so it takes the batch only once the rows are in.
+  box.ledger.append(fit)
+  box.lastSequence = last
+  publish(box.jobId, { lastSequence: last, bodies })
+  countSoon(db, box.jobId)
 }

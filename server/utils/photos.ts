@@ -1,7 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto'
 import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
-import type { H3Event } from 'h3'
 import type { Kysely } from 'kysely'
 import sharp from 'sharp'
 import { MAX_PHOTO_BYTES, PhotoHash, type StoredPhoto } from '../../shared/api'
@@ -18,25 +17,9 @@ const KINDS: ReadonlySet<string> = new Set(['jpeg', 'png', 'webp', 'tiff', 'avif
 /** What a phone or a camera makes. */
 const TAKEN: ReadonlySet<string> = new Set(['jpeg', 'png', 'webp'])
 
-const folder = (): string => process.env.CORVIT_PHOTOS ?? join(dirname(process.env.CORVIT_DB ?? 'data/corvit.db'), 'photos')
 /** All photographs together may take this much; observations are not counted. */
 const quota = (): number => Number(process.env.CORVIT_PHOTO_QUOTA_MB ?? 4096) * 1024 * 1024
-export const photoPath = (hash: string, isThumb: boolean): string => join(folder(), hash.slice(0, 2), `${hash}${isThumb ? '.thumb' : ''}.jpg`)
-
-/** Reads the body whole, up to the limit, whatever the headers claim. */
-export async function readBytes(event: H3Event, maxBytes: number): Promise<Buffer> {
-  const tooLarge = (found: number) => refuse('too-large', `A photograph may have at most ${Math.round(maxBytes / 1024 / 1024)} MB`, [{ path: '(body)', expected: `at most ${maxBytes} bytes`, found: `${found} bytes` }])
-  const claimed = Number(getHeader(event, 'content-length') ?? 0)
-  if (claimed > maxBytes) throw tooLarge(claimed)
-  const chunks: Buffer[] = []
-  let size = 0
-  for await (const chunk of event.node.req) {
-    size += (chunk as Buffer).length
-    if (size > maxBytes) throw tooLarge(size)
-    chunks.push(chunk as Buffer)
-  }
-  return Buffer.concat(chunks)
-}
+export const photoPath = (hash: string, isThumb: boolean): string => join(photoFolder(), hash.slice(0, 2), `${hash}${isThumb ? '.thumb' : ''}.jpg`)
 
 /**
  * Stores a photograph: judged by its content and never by its name, turned upright, made no larger than needed, freed
@@ -66,20 +49,33 @@ export async function storePhoto(db: Db, jobId: string, bytes: Buffer, drawn = f
     throw refuseKind(kind ? `a ${kind} that cannot be read whole` : found(bytes))
   }
   const hash = createHash('sha256').update(picture).digest('hex')
-  const known = await findPhoto(db, jobId, hash)
-  if (!known) {
-    if (await bytesOfPhotos(db) + picture.length > quota()) throw full('the room kept for photographs is used up')
-    try {
-      await mkdir(dirname(photoPath(hash, false)), { recursive: true })
-      await place(photoPath(hash, true), thumb)
-      await place(photoPath(hash, false), picture)
-    } catch (error) {
-      if (['ENOSPC', 'EDQUOT'].includes((error as NodeJS.ErrnoException).code ?? '')) throw full('the disk is full')
-      throw error
+  return oneAtATime(async () => {
+    if (!await findPhoto(db, jobId, hash)) {
+      if (await bytesOfPhotos(db) + picture.length > quota()) throw full('the room kept for photographs is used up')
+      try {
+        await mkdir(dirname(photoPath(hash, false)), { recursive: true })
+        await place(photoPath(hash, true), thumb)
+        await place(photoPath(hash, false), picture)
+        const row = { job_id: jobId, hash, stored_at: new Date().toISOString(), ...size, bytes: picture.length }
+        await addPhoto(db, row)
+      } catch (error) {
+        if (isFull(error)) throw full('the disk is full')
+        throw error
+      }
     }
-    await addPhoto(db, { job_id: jobId, hash, stored_at: new Date().toISOString(), ...size, bytes: picture.length })
-  }
-  return { hash, ...size, bytes: picture.length }
+    return { hash, ...size, bytes: picture.length }
+  })
+}
+
+let tail: Promise<unknown> = Promise.resolve()
+/**
+ * Storing and taking away happen one after the other: two uploads cannot both take the last room, and a picture that
+ * one job no longer needs is not removed while another stores it.
+ */
+function oneAtATime<T>(run: () => Promise<T>): Promise<T> {
+  const turn = tail.then(run)
+  tail = turn.catch(() => undefined)
+  return turn
 }
 const full = (why: string) => refuse('storage-full', `No room for the photograph: ${why}. Everything recorded is kept; remove jobs or photographs and try again`)
 const found = (bytes: Buffer): string => /^\s*(<!doctype|<html|<\?xml|<svg)/i.test(bytes.subarray(0, 200).toString('latin1')) ? 'a page or drawing' : bytes.subarray(0, 2).toString('latin1') === 'PK' ? 'an archive' : 'something that is no picture'
@@ -103,12 +99,12 @@ export async function readPhoto(db: Db, jobId: string, hash: string | undefined,
 }
 
 /** Takes the files of a job away that no other job uses; call after its rows are gone. */
-export async function sweepPhotos(db: Db, hashes: readonly string[]): Promise<void> {
+export const sweepPhotos = (db: Db, hashes: readonly string[]): Promise<void> => oneAtATime(async () => {
   for (const hash of hashes) {
     if (await isPhotoUsed(db, hash)) continue
     await rm(photoPath(hash, false), { force: true })
     await rm(photoPath(hash, true), { force: true })
   }
-}
+})
 export const photosOfJob = hashesOf
 export { MAX_PHOTO_BYTES }

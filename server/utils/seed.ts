@@ -1,5 +1,5 @@
 import type { Kysely } from 'kysely'
-import { PREMISES_ID, readJob, type Observation } from '../../core'
+import { clockOfInstant, PREMISES_ID, readJob, type RawObservation } from '../../core'
 import { DEMO_HOUSES } from '../../core/examples'
 import { DEMO_PICTURES } from '../../core/examples/drawings'
 import type { Database } from '../database/types'
@@ -12,19 +12,22 @@ export async function seedDemo(db: Kysely<Database>, again = false): Promise<voi
     if (await findJob(db, id)) {
       if (!again) continue
       await removeJob(db, id)
-      forgetLedgers()
+      forgetBox(id)
     }
     let n = 0
-    const { observations } = readJob(JSON.parse(JSON.stringify(file())), { at: '', by: 'R. Ambersley', nextId: () => `${id}-${String(n++).padStart(6, '0')}` })
+    const { observations } = readJob(JSON.parse(JSON.stringify(file())), { at: '2026-05-12T08:30:00.000Z', by: 'R. Ambersley', nextId: () => `${id}-${String(n++).padStart(6, '0')}` })
     await startJob(db, id)
-    await append(db, id, spread(observations))
-    await append(db, id, await pictures(db, id))
+    for (const part of [spread(observations), await pictures(db, id)]) {
+      const { refused } = await append(db, id, { observations: part })
+      if (refused.length > 0) throw new Error(`the demo house ${id} does not fit: ${JSON.stringify(refused[0])}`)
+    }
+    await countNow(db, id)
   }
 }
 
 /** The pictures of a demo house, stored like any photograph. */
-async function pictures(db: Kysely<Database>, job: string): Promise<Observation[]> {
-  const observations: Observation[] = []
+async function pictures(db: Kysely<Database>, job: string): Promise<RawObservation[]> {
+  const observations: RawObservation[] = []
   for (const [i, p] of DEMO_PICTURES.filter(x => x.job === job).entries()) {
     const { hash, width, height } = await storePhoto(db, job, Buffer.from(p.svg), true)
     const subject = `photo-${i + 1}`
@@ -38,9 +41,12 @@ async function pictures(db: Kysely<Database>, job: string): Promise<Observation[
 }
 
 /** The visit takes a morning: observations a second or so apart, the premises first. */
-function spread(observations: readonly Observation[]): Observation[] {
+function spread(observations: readonly RawObservation[]): RawObservation[] {
   const start = Date.UTC(2026, 4, 12, 8, 30)
   const ordered = [...observations].sort((a, b) => rank(a) - rank(b))
-  return ordered.map((o, i) => ({ ...o, at: new Date(start + i * 1500).toISOString() }))
+  return ordered.map((o, i) => {
+    const at = new Date(start + i * 1500).toISOString()
+    return { ...o, at, clock: clockOfInstant(at, 'tablet') }
+  })
 }
-const rank = (o: Observation) => o.act === 'add' ? o.subject === PREMISES_ID ? 0 : 1 : 2
+const rank = (o: RawObservation) => o.act === 'add' ? o.subject === PREMISES_ID ? 0 : 1 : 2

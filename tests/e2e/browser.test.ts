@@ -2,7 +2,7 @@ import { writeFileSync, mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Browser, Page } from 'puppeteer-core'
-import { axeSource, clickText, DEMO, freshDb, hasText, lacksText, onDisk, openPage, serve, textOf, type Server, HAND, withDemo } from '../support/app'
+import { axeSource, clickText, DEMO, freshDb, hasText, lacksText, onDisk, openPage, serve, textOf, type Server, HAND, withDemo, reload, goTo } from '../support/app'
 
 let server: Server
 let browser: Browser
@@ -67,7 +67,7 @@ describe('the demo house', () => {
     await page.click(`${card} .weigh .plain`)
     await weightOf('for the record')
     await onDisk(page)
-    await page.reload({ waitUntil: 'networkidle0' })
+    await reload(page)
     await weightOf('for the record')
     await clickText(page, '.filters .chip', 'for the record')
     await page.click(`${card} .foot .touch`)
@@ -128,7 +128,7 @@ describe('recording', () => {
     await typeLine(page, '7 15')
     await lacksText(page, `${margin} h3`, 'Breaker too big for the conductor')
     await onDisk(page)
-    await page.reload({ waitUntil: 'networkidle0' })
+    await reload(page)
     await page.waitForSelector('[data-space="7"]')
     expect(await page.$eval('[data-space="7"]', e => e.getAttribute('aria-label'))).toContain('15 A, porch lights')
     await typeLine(page, '9 30 12cu nm bench')
@@ -213,7 +213,7 @@ describe('recording', () => {
     await clickText(page, '[data-field="room"] button', 'Add')
     await hasText(page, '[data-field="room"] .value', 'Upper hall')
     await onDisk(page)
-    await page.reload({ waitUntil: 'networkidle0' })
+    await reload(page)
     await hasText(page, '.chain', 'Receptacle 1')
     expect(errors).toEqual([])
   })
@@ -316,7 +316,7 @@ describe('markup in every text', () => {
     await page.waitForSelector('[data-space="1"]')
     const base = page.url().replace(/\/panel.*/, '')
     for (const place of ['/panel', '/points', '/findings', '/report']) {
-      await page.goto(base + place, { waitUntil: 'networkidle0' })
+      await goTo(page, base + place)
       await hasText(page, 'body', 'onerror')
       expect(await page.evaluate(() => 'hurt' in window)).toBe(false)
     }

@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import sharp from 'sharp'
-import { clickText, DEMO, hasText, lacksText, onDisk, openPage, textOf, type Server, HAND, withDemo } from '../support/app'
+import { clickText, DEMO, hasText, lacksText, onDisk, openPage, textOf, type Server, HAND, withDemo, reload } from '../support/app'
 
 let server: Server
 let browser: Browser
@@ -252,7 +252,7 @@ describe('photographs', () => {
     await page.waitForSelector('[data-testid="photo-view"] svg path')
     await page.keyboard.press('Escape')
     await onDisk(page)
-    await page.reload({ waitUntil: 'networkidle0' })
+    await reload(page)
     await page.click('[data-space="10"]')
     await page.waitForSelector('[data-testid="photos"] .thumb')
     await page.click('[data-testid="photos"] .thumb')

@@ -6,7 +6,7 @@ import browserLib from '../../scripts/lib/browser.cjs'
 import serveLib from '../../scripts/lib/serve.cjs'
 
 export interface Server { url: string, stop: (signal?: NodeJS.Signals) => Promise<void>, log: () => string, child: { pid?: number } }
-export const serve: (options: { db: string, demo?: boolean, port?: number }) => Promise<Server> = serveLib.serve
+export const serve: (options: { db: string, demo?: boolean, port?: number, env?: Record<string, string> }) => Promise<Server> = serveLib.serve
 export const launch: () => Promise<Browser> = browserLib.launch
 export const freshDb = (): string => join(mkdtempSync(join(tmpdir(), 'corvit-test-')), 'corvit.db')
 export const DEMO = '/jobs/demo-sorrel-bank'
@@ -19,7 +19,7 @@ export async function openPage(browser: Browser, url: string, size: { width: num
   page.on('pageerror', e => errors.push(String(e)))
   page.on('console', m => { if (m.type() === 'error' && !m.text().includes('status of 4')) errors.push(m.text()) })
   await page.setViewport(size)
-  await page.goto(url, { waitUntil: 'networkidle0' })
+  await goTo(page, url)
   return { page, errors }
 }
 
@@ -40,8 +40,22 @@ export function withDemo(begun: (server: Server, browser: Browser) => void): voi
   })
 }
 
+/** Opens an address and waits for the first view of the application; a live stream keeps the network busy for ever. */
+export async function goTo(page: Page, url: string): Promise<void> {
+  await page.goto(url, { waitUntil: 'load' })
+  await settled(page)
+}
+export async function reload(page: Page): Promise<void> {
+  await page.reload({ waitUntil: 'load' })
+  await settled(page)
+}
+const settled = (page: Page) => page.waitForFunction(() => {
+  const main = document.querySelector('main')
+  return main !== null && !/^(Opening the job|Reading the jobs)/.test(document.querySelector('[role="status"].state')?.textContent ?? '')
+}, { timeout: 15_000 })
+
 /** Waits until everything typed is acknowledged by the server. */
-export const onDisk = (page: Page) => page.waitForSelector('[data-testid="save-dot"][data-state="on-disk"]')
+export const onDisk = (page: Page) => page.waitForSelector('[data-testid="save-dot"][data-state="server"]')
 export const textOf = (page: Page, selector: string) => page.$eval(selector, e => e.textContent ?? '')
 export const hasText = (page: Page, selector: string, text: string) => page.waitForFunction((s, t) => [...document.querySelectorAll(s)].some(e => (e.textContent ?? '').includes(t)), { timeout: 8000 }, selector, text)
 export const lacksText = (page: Page, selector: string, text: string) => page.waitForFunction((s, t) => ![...document.querySelectorAll(s)].some(e => (e.textContent ?? '').includes(t)), { timeout: 8000 }, selector, text)
@@ -52,3 +66,45 @@ export async function clickText(page: Page, selector: string, text: string): Pro
 }
 export const post = (url: string, body: unknown) => fetch(url, { method: 'POST', headers: { 'content-type': 'application/json' }, body: typeof body === 'string' ? body : JSON.stringify(body) })
 export const axeSource = (): string => readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8')
+
+/** A person signed in at a server, and their requests. */
+export interface SignedIn {
+  cookie: string
+  get(path: string): Promise<Response>
+  send(method: string, path: string, body?: unknown): Promise<Response>
+}
+export function withCookie(url: string, cookie: string): SignedIn {
+  return {
+    cookie,
+    get: path => fetch(url + path, { headers: { cookie } }),
+    send: (method, path, body = {}) => fetch(url + path, {
+      method,
+      headers: { cookie, 'content-type': 'application/json' },
+      body: typeof body === 'string' ? body : JSON.stringify(body),
+    }),
+  }
+}
+const cookieOf = (response: Response) => (response.headers.getSetCookie().at(-1) ?? '').split(';')[0]!
+export const PASSWORD = 'quite a long one'
+
+/** Makes the owner with the code the server printed. */
+export async function makeOwner(server: Server): Promise<SignedIn> {
+  let code: string | undefined
+  for (let i = 0; i < 50 && !code; i++) {
+    code = /with this code: ([A-Z0-9-]+)/.exec(server.log())?.[1]
+    if (!code) await new Promise(r => setTimeout(r, 100))
+  }
+  const response = await post(`${server.url}/api/setup`, { code, login: 'olive', name: 'Olive Owner', password: PASSWORD })
+  if (!response.ok) throw new Error(await response.text())
+  return withCookie(server.url, cookieOf(response))
+}
+export async function signIn(server: Server, login: string, password = PASSWORD): Promise<SignedIn> {
+  const response = await post(`${server.url}/api/session`, { login, password })
+  if (!response.ok) throw new Error(await response.text())
+  return withCookie(server.url, cookieOf(response))
+}
+/** Signs a browser page in. */
+export async function signInPage(page: Page, server: Server, who: SignedIn): Promise<void> {
+  const [name, value] = who.cookie.split(/=(.*)/s)
+  await page.setCookie({ name: name!, value: value!, url: server.url, httpOnly: true, sameSite: 'Strict' })
+}

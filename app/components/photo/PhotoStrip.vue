@@ -10,10 +10,11 @@ export interface PhotoStripProps {
 
 <script setup lang="ts">
 import { valueOf } from '#core'
-import { StoredPhoto } from '#shared/api'
 
 const { subject, things = [] } = defineProps<PhotoStripProps>()
 const job = useJobStore()
+const device = useDeviceStore()
+const pictures = useWaitingPictures()
 const ids = computed(() => new Set([subject.id, ...things.map(t => t.id)]))
 const photos = computed(() => job.site.all.photo.filter(p => ids.value.has(valueOf(p, 'of') ?? '')))
 const open = ref('')
@@ -34,23 +35,24 @@ const PROMPTS: Partial<Record<Subject['kind'], readonly [frame: string, prompt: 
 }
 const prompt = computed(() => PROMPTS[subject.kind])
 
+/** Kept on this device first, with what is known of it; its name comes when the server has stored it. */
 async function send(file: File) {
   problem.value = ''
   waiting.value = file
   busy.value = true
+  const id = crypto.randomUUID()
   try {
-    const stored = await api(`/api/jobs/${job.jobId}/photos`, StoredPhoto, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } })
-    const id = crypto.randomUUID()
+    await device.holdPhoto({ id, job: job.jobId!, subject: id, picture: file, by: job.assessor })
     job.record([
       { act: 'add', subject: id, kind: 'photo', parent: 'premises' },
-      { act: 'note', subject: id, field: 'of', value: subject.id, grade: 'seen' }, { act: 'note', subject: id, field: 'hash', value: stored.hash, grade: 'measured' },
-      { act: 'note', subject: id, field: 'widthPx', value: stored.width, grade: 'measured' }, { act: 'note', subject: id, field: 'heightPx', value: stored.height, grade: 'measured' },
+      { act: 'note', subject: id, field: 'of', value: subject.id, grade: 'seen' },
       { act: 'note', subject: id, field: 'takenAt', value: new Date().toISOString(), grade: 'measured' },
       ...prompt.value ? [{ act: 'note' as const, subject: id, field: 'shows', value: prompt.value[0], grade: 'seen' as const }] : [],
     ])
     waiting.value = undefined
-  } catch (error) {
-    problem.value = `${(error as Error).message}. What is recorded is safe; the photograph is not stored.`
+    await device.flush()
+  } catch {
+    problem.value = `This device cannot keep the photograph (${device.storageProblem || 'no room'}). What is recorded is safe.`
   } finally {
     busy.value = false
   }
@@ -61,16 +63,25 @@ function pick(event: Event) {
   input.value = ''
   if (file) void send(file)
 }
-const url = (hash: string | undefined) => `/api/jobs/${job.jobId}/photos/${hash}?size=thumb`
+/** From the server, or from this device while the server has not got it; nothing where another device still has it. */
+function url(photo: Subject<'photo'>): string | undefined {
+  const hash = valueOf(photo, 'hash')
+  return hash ? `/api/jobs/${job.jobId}/photos/${hash}?size=thumb` : pictures.urlOf(photo.id)
+}
+const refusedPhoto = computed(() => device.photos.find(p => p.state === 'refused' && photos.value.some(x => x.id === p.subject)))
 </script>
 
 <template>
   <section class="strip" data-testid="photos">
     <div class="row">
-      <button v-for="p in photos" :key="p.id" type="button" class="thumb" :aria-label="valueOf(p, 'caption') ?? 'photograph'" @click="open = p.id"><img :src="url(valueOf(p, 'hash'))" :alt="valueOf(p, 'caption') ?? valueOf(p, 'shows') ?? 'photograph'" loading="lazy"></button>
+      <button v-for="p in photos" :key="p.id" type="button" class="thumb" :aria-label="valueOf(p, 'caption') ?? 'photograph'" @click="open = p.id">
+        <img v-if="url(p)" :src="url(p)" :alt="valueOf(p, 'caption') ?? valueOf(p, 'shows') ?? 'photograph'" loading="lazy">
+        <span v-else class="small soft">on another device</span>
+      </button>
       <label class="add" :class="{ busy }"><UIcon :name="busy ? 'lucide:loader-circle' : 'lucide:camera'" class="icon" /><span class="small">{{ busy ? 'storing' : 'photograph' }}</span><input type="file" accept="image/jpeg,image/png,image/webp" capture="environment" class="sr-only" :disabled="busy" @change="pick"></label>
     </div>
     <p v-if="prompt" class="small soft">In the frame: {{ prompt[1] }}</p>
+    <p v-if="refusedPhoto" role="alert" class="small why">A photograph was not taken: {{ refusedPhoto.problem }}</p>
     <p v-if="problem" role="alert" class="small why">{{ problem }} <button v-if="waiting" type="button" class="touch" @click="send(waiting)">send again</button></p>
     <PhotoView v-if="open && job.site.get(open, 'photo')" :photo="job.site.get(open, 'photo')!" @close="open = ''" />
   </section>

@@ -12,6 +12,11 @@ import { PhotoMarks, type PhotoMark } from '#shared/api'
 const { photo } = defineProps<PhotoViewProps>()
 const emit = defineEmits<PhotoViewEmits>()
 const job = useJobStore()
+const pictures = useWaitingPictures()
+const source = computed(() => {
+  const hash = valueOf(photo, 'hash')
+  return hash ? `/api/jobs/${job.jobId}/photos/${hash}` : pictures.urlOf(photo.id)
+})
 const isOpen = ref(true)
 watch(isOpen, (o) => { if (!o) emit('close') })
 const tool = ref<PhotoMark['kind'] | ''>('')
@@ -78,7 +83,7 @@ const TOOLS = [['arrow', 'lucide:move-up-right'], ['circle', 'lucide:circle'], [
     <template #body>
       <div class="view" data-testid="photo-view">
         <div class="frame" :style="{ aspectRatio: ratio, width: `min(100%, calc(58dvh * ${ratio}))` }">
-          <img :src="`/api/jobs/${job.jobId}/photos/${valueOf(photo, 'hash')}`" :alt="valueOf(photo, 'caption') ?? 'photograph'" draggable="false">
+          <img v-if="source" :src="source" :alt="valueOf(photo, 'caption') ?? 'photograph'" draggable="false">
           <svg ref="frame" :viewBox="`0 0 ${W} ${H}`" :class="{ drawing: tool }" @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="draft = undefined">
             <g v-for="(m, i) in shown" :key="i" fill="none" stroke-linecap="round" stroke-linejoin="round">
               <template v-for="pen in [{ c: '#fff', w: 13 }, { c: '#b0201c', w: 7 }]" :key="pen.c">
@@ -96,7 +101,7 @@ const TOOLS = [['arrow', 'lucide:move-up-right'], ['circle', 'lucide:circle'], [
         </div>
         <form class="tools" @submit.prevent="job.note(photo.id, 'caption', caption.trim())"><input v-model="caption" class="field cap" placeholder="caption" aria-label="caption" maxlength="200"><button type="submit" class="plain">Keep</button></form>
         <div class="tools"><button v-for="o in FIELDS.photo.shows.options" :key="o" type="button" class="chip" :aria-pressed="valueOf(photo, 'shows') === o" @click="job.note(photo.id, 'shows', o)">{{ o }}</button></div>
-        <p class="small soft">Taken {{ (valueOf(photo, 'takenAt') ?? '').slice(0, 16).replace('T', ' ') }} · kept as {{ (valueOf(photo, 'hash') ?? '').slice(0, 12) }} <button type="button" class="touch" @click="remove">take it out</button></p>
+        <p class="small soft">Taken {{ (valueOf(photo, 'takenAt') ?? '').slice(0, 16).replace('T', ' ') }} · {{ valueOf(photo, 'hash') ? `kept as ${valueOf(photo, 'hash')!.slice(0, 12)}` : 'not sent yet' }} <button type="button" class="touch" @click="remove">take it out</button></p>
       </div>
     </template>
   </UModal>

@@ -25,6 +25,8 @@ const { field, fact = undefined, targets = [], asked = false, startOpen = false 
 const emit = defineEmits<FactRowEmits>()
 /** More options than fit a hand are a list to scroll. */
 const MANY = 24
+const job = useJobStore()
+const opinionBy = (observation: string) => job.find(observation)?.by ?? ''
 const isOpen = ref(startOpen)
 const grade = ref<Grade>('seen')
 const typed = ref('')
@@ -99,7 +101,13 @@ function toggleRef(id: string) {
       <span v-else-if="fact" class="small why">{{ shown }}</span>
       <span v-else class="gap small">{{ asked ? 'look' : 'not seen' }}</span>
     </button>
-    <p v-if="known?.earlier.length" class="small soft before">before: {{ known.earlier.map(e => `${valueText(field, e.value)} (${e.by})`).join(', ') }}</p>
+    <div v-if="known?.rivals.length" class="rivals" role="note">
+      <p class="small"><b>Two opinions.</b> {{ job.whoOf(known.observation, opinionBy(known.observation)) }}: {{ shown }}; {{ known.rivals.map(e => `${job.whoOf(e.observation, e.by)}: ${valueText(field, e.value)}`).join('; ') }}</p>
+      <div class="row">
+        <UButton v-for="v in [known.value, ...known.rivals.map(r => r.value)]" :key="String(v)" size="sm" color="neutral" variant="outline" @click="emit('note', v as AnyValue, known.grade)">{{ valueText(field, v as AnyValue) }} is right</UButton>
+      </div>
+    </div>
+    <p v-if="known?.earlier.length" class="small soft before">before: {{ known.earlier.map(e => `${valueText(field, e.value)} (${job.whoOf(e.observation, e.by)})`).join(', ') }}</p>
     <div v-if="isOpen" class="pad">
       <p class="small soft">{{ field.look }}<template v-if="field.with"> ({{ field.with }})</template></p>
       <div v-if="!isBlocking" class="choices">
@@ -164,6 +172,8 @@ function toggleRef(id: string) {
 .typed { display: flex; flex-wrap: wrap; gap: 0.4rem; align-items: center; width: 100%; } .typed .field { flex: 1 1 8rem; width: auto; }
 .how { display: flex; justify-content: space-between; align-items: center; }
 .grade { min-height: 36px; background: var(--sheet); border: 1px solid var(--line); border-radius: 4px; margin-left: 0.4rem; color: var(--ink); padding: 0 0.3rem; }
+.rivals { border-left: 4px solid var(--repair); padding: 0.2rem 0 0.5rem 0.6rem; display: grid; gap: 0.4rem; }
+.row { display: flex; flex-wrap: wrap; gap: 0.4rem; }
 .before { margin-top: -0.4rem; padding-bottom: 0.3rem; }
 .how .touch { min-height: 36px; }
 </style>

@@ -51,6 +51,11 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     else if (low === 'j') void router.push('/')
   } else if (low === 'g') isGoing = true
 })
+const device = useDeviceStore()
+const skewWords = computed(() => {
+  const minutes = Math.round(Math.abs(device.skewSeconds ?? 0) / 60)
+  return minutes < 120 ? `${minutes} minutes` : `${Math.round(minutes / 60)} hours`
+})
 const isDark = computed(() => colorMode.value === 'dark')
 </script>
 
@@ -70,6 +75,7 @@ const isDark = computed(() => colorMode.value === 'dark')
         </div>
         <div class="tools no-print">
           <slot name="tools" />
+          <NuxtLink v-if="job.conflicts.length" :to="`/jobs/${job.jobId}/opinions`" class="differs">{{ job.conflicts.length }} seen differently</NuxtLink>
           <button type="button" class="tool" aria-label="take back" :disabled="!job.canUndo" @click="job.undo()"><UIcon name="lucide:undo-2" /></button>
           <button type="button" class="tool" aria-label="bring back" :disabled="!job.canRedo" @click="job.redo()"><UIcon name="lucide:redo-2" /></button>
           <button type="button" class="tool" :aria-label="isDark ? 'light' : 'dark'" @click="colorMode.preference = isDark ? 'light' : 'dark'"><UIcon :name="isDark ? 'lucide:sun' : 'lucide:moon'" /></button>
@@ -77,6 +83,17 @@ const isDark = computed(() => colorMode.value === 'dark')
           <SaveDot />
         </div>
       </header>
+      <UAlert
+        v-if="device.skewSeconds !== null"
+        class="no-print mb-3"
+        color="warning"
+        variant="subtle"
+        icon="lucide:triangle-alert"
+        :title="`The clock of this device is ${skewWords} ${device.skewSeconds > 0 ? 'ahead' : 'behind'}`"
+        description="The order of what is recorded is kept all the same; the times shown with it are those of this clock. Set it right."
+        close
+        @update:open="device.skewSeconds = null"
+      />
       <slot />
     </main>
     <aside v-if="slots.margin && !wide" class="aside no-print" :class="{ open: isMarginOpen }" aria-label="judgement">
@@ -100,6 +117,7 @@ const isDark = computed(() => colorMode.value === 'dark')
 .main { padding: 1.1rem 1.6rem 2rem; min-width: 0; }
 .top { display: flex; justify-content: space-between; align-items: flex-start; gap: 1rem; margin-bottom: 0.9rem; }
 .tools { display: flex; align-items: center; gap: 0.15rem; flex: none; }
+.differs { color: var(--repair); font-weight: 600; font-size: 0.85rem; min-height: 44px; display: inline-flex; align-items: center; padding: 0 0.5rem; }
 .tool { width: 40px; height: 44px; display: grid; place-items: center; cursor: pointer; border-radius: 4px; color: var(--soft); font-size: 1.15rem; }
 .tool:hover:not(:disabled) { color: var(--touch); } .tool:disabled { opacity: 0.35; cursor: default; }
 .tools :deep(.dot) { margin-left: 0.6rem; }

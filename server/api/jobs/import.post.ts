@@ -1,31 +1,36 @@
-import { randomUUID } from 'node:crypto'
-import { MAX_FILE_BYTES, PREMISES_ID, readJobFile, UnreadableFile, type ReadFile } from '../../../core'
+import { MAX_AHEAD_MS, MAX_FILE_BYTES } from '../../../core'
 import { Appended } from '../../../shared/api'
-import { removeJob } from '../../queries/jobs'
+import { findJob, removeJob, updateJob } from '../../queries/jobs'
 
+/** The file is read beside the server, into a job that nobody sees until it is whole. */
 export default defineEventHandler(async (event) => {
-  const text = await readText(event, MAX_FILE_BYTES)
-  // Ids in the order of the file: observations of one instant count in the order of their ids.
-  const batch = randomUUID()
-  let n = 0
-  let file: ReadFile
-  try {
-    file = readJobFile(text, { at: new Date().toISOString(), by: 'import', nextId: () => `${batch}-${String(n++).padStart(7, '0')}` })
-  } catch (error) {
-    if (error instanceof UnreadableFile) throw refuse('unreadable-file', error.message, error.problems)
-    throw error
-  }
-  if (!file.observations.some(o => o.act === 'add' && o.subject === PREMISES_ID)) {
-    throw refuse('unreadable-file', 'The file has no premises', [{ path: 'observations', expected: `an observation that adds "${PREMISES_ID}"`, found: 'none' }])
-  }
+  const body = await readBytes(event, MAX_FILE_BYTES)
   const db = await useDb()
-  const id = await startJob(db)
+  const asker = requireAsker(event)
+  const jobId = await startJob(db, undefined, { owner_id: asker.id, state: 'importing' })
   try {
-    const answer = await append(db, id, file.observations)
+    const now = Date.now()
+    const answer = await heavy({
+      kind: 'import', file: databaseFile(), jobId, bytes: new Uint8Array(body), now: new Date(now).toISOString(),
+      accountId: asker.id, latestMs: now + MAX_AHEAD_MS,
+    })
+    if (answer.kind === 'unreadable') {
+      const text = answer.problems.map(p => `${p.path}: expected ${p.expected}, found ${p.found}`).join('; ')
+      throw refuse('unreadable-file', text, answer.problems)
+    }
+    if (answer.kind !== 'imported') throw new Error('an import answered with something else')
+    await updateJob(db, jobId, { imported: answer.observations, observations: answer.observations })
+    await countNow(db, jobId)
+    await updateJob(db, jobId, { state: 'ready' })
+    await audit(event, 'job imported', `${answer.observations} observations`, jobId)
+    const row = (await findJob(db, jobId))!
     setResponseStatus(event, 201)
-    return Appended.parse(answer)
+    return Appended.parse({
+      stored: answer.observations, known: 0, refused: [], lastSequence: 0, skewSeconds: null, job: summary(row, asker),
+    })
   } catch (error) {
-    await removeJob(db, id)
-    throw error
+    await removeJob(db, jobId)
+    if (error instanceof TookTooLong) throw tookTooLong()
+    throw isFull(error) ? diskFull() : error
   }
 })

@@ -1,18 +1,19 @@
 import { randomUUID } from 'node:crypto'
-import { PREMISES_ID, type Observation } from '../../../core'
+import { firstObservations } from '../../../core'
 import { Appended, NewJob } from '../../../shared/api'
+import { findJob } from '../../queries/jobs'
 
 export default defineEventHandler(async (event) => {
   const input = await readInput(event, NewJob)
   const db = await useDb()
-  const id = await startJob(db)
-  const stamp = () => ({ id: randomUUID(), at: new Date().toISOString(), by: input.assessor || 'assessor' })
-  const facts = { name: input.name, street: input.street, purpose: input.purpose, yearBuilt: input.yearBuilt, edition: input.edition, assessor: input.assessor, visitedOn: new Date().toISOString().slice(0, 10), allowedToStay: 'recommend upgrade', aluminiumSchool: 'strict', citeSections: false }
-  const observations: Observation[] = [{ ...stamp(), act: 'add', subject: PREMISES_ID, kind: 'premises', parent: null }]
-  for (const [field, value] of Object.entries(facts)) {
-    if (value !== undefined && value !== '') observations.push({ ...stamp(), act: 'note', subject: PREMISES_ID, field, value, grade: 'told' })
-  }
-  const answer = await append(db, id, observations)
+  const asker = requireAsker(event)
+  const id = await startJob(db, undefined, { owner_id: asker.id })
+  const at = new Date().toISOString()
+  const by = asker.name || input.assessor || 'assessor'
+  const observations = firstObservations(input, { at, by, nextId: randomUUID })
+  const answer = await append(db, id, { observations, account: asker })
+  await countNow(db, id)
+  await audit(event, 'job made', input.name, id)
   setResponseStatus(event, 201)
-  return Appended.parse(answer)
+  return Appended.parse({ ...answer, job: summary((await findJob(db, id))!, asker) })
 })

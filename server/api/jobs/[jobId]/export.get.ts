@@ -1,11 +1,10 @@
-import { writeHouse, writeLog } from '../../../../core'
 import { ExportQuery } from '../../../../shared/api'
 
 export default defineEventHandler(async (event) => {
   const { form } = readQuery(event, ExportQuery)
-  const db = await useDb()
-  const row = await requireJob(db, getRouterParam(event, 'jobId'))
-  const ledger = await ledgerOf(db, row.id)
+  const { row } = await requireJob(event)
+  const text = await heavyText({ kind: 'export', file: databaseFile(), jobId: row.id, form })
+  await audit(event, 'job exported', form, row.id)
   sendAs(event, 'application/json; charset=utf-8', `${fileName(row.name)}.${form}.corvit.json`)
-  return JSON.stringify(form === 'log' ? writeLog(ledger) : writeHouse(ledger.house, id => ledger.find(id)), null, 1)
+  return text
 })

@@ -1,12 +1,11 @@
-import { removeJob } from '../../../queries/jobs'
+import { updateJob } from '../../../queries/jobs'
 
+/** Into the trash; it can be brought back from there. */
 export default defineEventHandler(async (event) => {
-  const db = await useDb()
-  const row = await requireJob(db, getRouterParam(event, 'jobId'))
-  const hashes = await photosOfJob(db, row.id)
-  await removeJob(db, row.id)
-  await sweepPhotos(db, hashes)
-  forgetLedgers()
+  const { db, row } = await requireJob(event, 'manage')
+  await updateJob(db, row.id, { deleted_at: new Date().toISOString() })
+  forgetBox(row.id)
+  await audit(event, 'job deleted', row.name, row.id)
   setResponseStatus(event, 204)
   return null
 })

@@ -1,9 +1,9 @@
-import type { Observation } from '../../../../core'
 import { Append, Appended } from '../../../../shared/api'
+import { findJob } from '../../../queries/jobs'
 
 export default defineEventHandler(async (event) => {
-  const db = await useDb()
-  const row = await requireJob(db, getRouterParam(event, 'jobId'))
-  const { observations } = await readInput(event, Append)
-  return Appended.parse(await append(db, row.id, observations as Observation[]))
+  const { db, row, asker } = await requireJob(event)
+  const input = await readInput(event, Append)
+  const answer = await append(db, row.id, { ...input, account: asker })
+  return Appended.parse({ ...answer, job: summary(await findJob(db, row.id) ?? row, asker) })
 })

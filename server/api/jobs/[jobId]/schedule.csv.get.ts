@@ -1,9 +1,6 @@
-import Papa from 'papaparse'
-import { panelSchedule } from '../../../../core'
-
 export default defineEventHandler(async (event) => {
-  const db = await useDb()
-  const row = await requireJob(db, getRouterParam(event, 'jobId'))
+  const { row } = await requireJob(event)
+  const text = await heavyText({ kind: 'schedule', file: databaseFile(), jobId: row.id })
   sendAs(event, 'text/csv; charset=utf-8', `${fileName(row.name)}-panel-schedule.csv`)
-  return Papa.unparse(panelSchedule((await ledgerOf(db, row.id)).house), { escapeFormulae: true })
+  return text
 })

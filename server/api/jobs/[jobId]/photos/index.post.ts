@@ -1,8 +1,7 @@
 import { StoredPhoto } from '../../../../../shared/api'
 
 export default defineEventHandler(async (event) => {
-  const db = await useDb()
-  const row = await requireJob(db, getRouterParam(event, 'jobId'))
+  const { db, row } = await requireJob(event)
   const stored = await storePhoto(db, row.id, await readBytes(event, MAX_PHOTO_BYTES))
   setResponseStatus(event, 201)
   return StoredPhoto.parse(stored)
