@@ -12,6 +12,7 @@ const session = useSessionStore()
 const listed = ref<JobSummary[]>()
 const local = shallowRef<LocalJob[]>([])
 const isOffline = ref(false)
+const lastList = shallowRef<JobSummary[]>([])
 const shared = ref<JobSummary>()
 const isDemo = ref(false)
 const problem = ref('')
@@ -31,18 +32,23 @@ const jobs = computed<JobSummary[] | undefined>(() => {
   const fresh = local.value.filter(j => j.isNew).map(placeholder)
   if (listed.value) return [...fresh.filter(j => !listed.value!.some(l => l.id === j.id)), ...listed.value]
   if (!isOffline.value) return undefined
-  return [...fresh, ...local.value.filter(j => !j.isNew).map(j => j.summary ?? placeholder(j))]
+  const here = new Map(local.value.filter(j => !j.isNew).map(j => [j.id, j.summary ?? placeholder(j)]))
+  return [...fresh, ...lastList.value.map(j => here.get(j.id) ?? j), ...[...here.values()].filter(j => !lastList.value.some(l => l.id === j.id))]
 })
+/** Without a connection only what was opened on this device can be opened. */
+const isHere = (job: JobSummary) => !isOffline.value || local.value.some(l => l.id === job.id)
 
 async function load() {
   problem.value = ''
   await device.ready
   local.value = await device.replica.jobs.toArray().catch(() => [])
+  lastList.value = await device.replica.recall<JobSummary[]>('list').catch(() => undefined) ?? []
   try {
     const answer = await api('/api/jobs', JobList)
     listed.value = answer.jobs
     isDemo.value = answer.isDemo
     isOffline.value = false
+    await device.replica.keep('list', answer.jobs).catch(() => undefined)
   } catch (error) {
     isOffline.value = error instanceof ApiFailure && error.code === 'offline'
     if (!isOffline.value) problem.value = (error as Error).message
@@ -202,7 +208,7 @@ const marks = (job: JobSummary) => [['make safe now', job.makeSafe], ['repair', 
         <NuxtLink :to="`/jobs/${job.id}/panel`" class="job">
           <span class="name"><b>{{ job.name || 'without a name' }}</b><span class="small soft">{{ [job.street, job.purpose, job.yearBuilt && `built ${job.yearBuilt}`, job.edition && `${job.edition} code`].filter(Boolean).join(' · ') }}</span></span>
           <span class="marks"><span v-for="[kind, n] in marks(job)" :key="kind" class="n" :title="kind"><SeverityMark :kind="kind" />{{ n }}</span></span>
-          <span class="small soft when">{{ job.observations.toLocaleString('en') }} observations<b v-if="device.unsentOf(job.id)" class="unsent">{{ device.unsentOf(job.id) }} not sent</b></span>
+          <span class="small soft when">{{ job.observations.toLocaleString('en') }} observations<b v-if="!isHere(job)" class="absent">not on this device</b><b v-if="device.unsentOf(job.id)" class="unsent">{{ device.unsentOf(job.id) }} not sent</b></span>
         </NuxtLink>
         <UDropdownMenu v-if="menuOf(job).length" :items="menuOf(job)"><UButton color="neutral" variant="ghost" size="xl" icon="lucide:ellipsis-vertical" :aria-label="`share or delete ${job.name}`" /></UDropdownMenu>
       </li>
@@ -224,6 +230,7 @@ const marks = (job: JobSummary) => [['make safe now', job.makeSafe], ['repair', 
 .legend { display: flex; flex-wrap: wrap; gap: 0.2rem 1.1rem; justify-content: flex-end; margin-bottom: 0.5rem; } .legend span { display: inline-flex; align-items: center; gap: 0.35rem; }
 .job { display: grid; grid-template-columns: minmax(0, 1fr) auto 9.5rem; gap: 1.6rem; align-items: center; min-height: 72px; }
 li { display: flex; align-items: center; border-bottom: 1px solid var(--line); } .job { flex: 1; min-width: 0; }
+.absent { display: block; font-weight: 400; }
 .unsent { display: block; color: var(--repair); }
 .job:hover b { color: var(--touch); }
 .name { display: grid; } .name b { font-size: 1.1rem; } .when { text-align: right; }

@@ -118,7 +118,7 @@ function download() {
     </section>
     <section v-if="refusedPhotos.length" class="stack">
       <h2>Photographs not taken</h2>
-      <ul class="list"><li v-for="p in refusedPhotos" :key="p.id"><span class="grow">{{ p.problem }}</span></li></ul>
+      <ul class="list"><li v-for="p in refusedPhotos" :key="p.id"><span class="grow">{{ p.problem }}</span><UButton size="lg" color="neutral" variant="ghost" @click="device.dropPhoto(p.id)">Let it go</UButton></li></ul>
     </section>
     <div v-if="device.unsent" class="acts">
       <UButton size="lg" :loading="device.isSending" @click="device.flush()">Send now</UButton>

@@ -13,7 +13,8 @@ const OLD_KEY = 'corvit-pending-'
 
 /** This device: its replica, its clock, what it has not sent yet, and the other tabs. */
 export const useDeviceStore = defineStore('device', () => {
-  const replica = new Replica()
+  // Behind a reactive proxy a transaction would not know its own tables.
+  const replica = markRaw(new Replica())
   const channel = new BroadcastChannel('corvit')
   const listeners = new Set<(news: TabNews) => void>()
   let clock = new HybridClock('new')
@@ -238,6 +239,10 @@ export const useDeviceStore = defineStore('device', () => {
     await refresh()
     tell({ kind: 'outbox' })
   }
+  async function dropPhoto(id: string): Promise<void> {
+    await replica.photos.delete(id)
+    await refresh()
+  }
   /** Another text in the place of a refused observation, under an id of its own. */
   async function correct(item: Outgoing, change: Partial<Observation>): Promise<string | undefined> {
     const body = { ...JSON.parse(item.body) as Observation, ...change, id: crypto.randomUUID(), clock: stamp(Date.now()) }
@@ -258,8 +263,9 @@ export const useDeviceStore = defineStore('device', () => {
   async function setAccount(id: string | null): Promise<void> {
     if (id !== account.value) {
       // Another person's copies are not for this one; what that person has not sent stays, under their name.
-      await replica.transaction('rw', replica.jobs, replica.pages, async () => {
+      await replica.transaction('rw', replica.jobs, replica.pages, replica.kept, async () => {
         await replica.pages.clear()
+        await replica.kept.delete('list')
         await replica.jobs.filter(j => !j.isNew).delete()
       }).catch(() => undefined)
     }
@@ -279,7 +285,7 @@ export const useDeviceStore = defineStore('device', () => {
 
   return {
     replica, ready, name, account, storageProblem, inMemory, outbox, photos, writing, isSending, stop, skewSeconds,
-    unsent, unsentOf, subscribe, tell, stamp, see, hold, holdPhoto, flush, refresh, tryAgain, giveUp, correct, addJob,
+    unsent, unsentOf, subscribe, tell, stamp, see, hold, holdPhoto, flush, refresh, tryAgain, giveUp, dropPhoto, correct, addJob,
     setAccount, leave,
   }
 })

@@ -61,10 +61,11 @@ export const useJobStore = defineStore('job', () => {
   const refused = computed(() => device.outbox.filter(i => i.job === jobId.value && i.state === 'refused').length)
   const unsent = computed(() => jobId.value === undefined ? 0 : device.unsentOf(jobId.value))
   const saveState = computed<SaveState>(() => {
+    const isPhotoRefused = device.photos.some(p => p.job === jobId.value && p.state === 'refused')
     const isInWindowOnly = device.inMemory.some(m => m.job === jobId.value)
     const { stop } = device
     const isStopped = stop?.kind === 'sign in' || (stop?.kind === 'job' && stop.job === jobId.value)
-    if (refused.value > 0 || isInWindowOnly || (isStopped && unsent.value > 0)) return 'needs-you'
+    if (refused.value > 0 || isPhotoRefused || isInWindowOnly || (isStopped && unsent.value > 0)) return 'needs-you'
     if (device.writing > 0) return 'sending'
     if (unsent.value === 0) return 'server'
     return device.isSending && !device.stop ? 'sending' : 'device'

@@ -16,10 +16,7 @@ export default defineEventHandler(async (event) => {
   setHeader(event, 'cache-control', 'no-store')
   const route = routeOf(event, path)
   const isWrite = route.method !== 'GET'
-  if (isWrite) {
-    checkOrigin(event)
-    checkType(event, route)
-  }
+  if (isWrite) checkOrigin(event)
   const db = await useDb()
   event.context.asker = await askerOf(event, db)
   if (route.who !== 'anyone' && route.who !== 'link') {
@@ -28,6 +25,7 @@ export default defineEventHandler(async (event) => {
       throw refuse('forbidden', `This needs the role ${route.who}; yours is ${asker.role}`)
     }
   }
+  if (isWrite) checkType(event, route)
   await spend(event, route.rate)
 })
 

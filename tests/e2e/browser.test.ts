@@ -232,10 +232,10 @@ describe('recording', () => {
     await page.waitForSelector('[data-space="7"]')
     await own.stop('SIGKILL')
     await typeLine(page, '7 15')
-    await page.waitForSelector('[data-testid="save-dot"][data-state="held"]')
-    await hasText(page, '[data-testid="save-dot"]', 'not on disk')
+    await page.waitForSelector('[data-testid="save-dot"][data-state="device"]')
+    await hasText(page, '[data-testid="save-dot"]', 'not sent')
     const again = await serve({ db, demo: true, port: Number(new URL(own.url).port) })
-    await page.waitForSelector('[data-testid="save-dot"][data-state="on-disk"]', { timeout: 15_000 })
+    await page.waitForSelector('[data-testid="save-dot"][data-state="server"]', { timeout: 15_000 })
     const job = await (await fetch(`${again.url}/api/jobs/demo-sorrel-bank`)).json() as { observations: { subject?: string, value?: unknown }[] }
     expect(job.observations.some(o => o.subject === 'main/7' && o.value === 15)).toBe(true)
     await again.stop()

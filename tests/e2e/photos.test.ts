@@ -3,21 +3,23 @@ import { dirname, join } from 'node:path'
 import sharp from 'sharp'
 import { zipSync } from 'fflate'
 import { Appended, ErrorBody, Job, StoredPhoto } from '#shared/api'
-import { freshDb, post, serve, type Server } from '../support/app'
+import { freshDb, makeOwner, serve, type Server, type SignedIn } from '../support/app'
 
 let server: Server
 let db: string
+let me: SignedIn
 beforeAll(async () => {
   db = freshDb()
   process.env.CORVIT_PHOTO_QUOTA_MB = '1'
-  server = await serve({ db })
+  server = await serve({ db, env: { CORVIT_RATE_SCALE: '50' } })
+  me = await makeOwner(server)
 })
 afterAll(async () => {
   delete process.env.CORVIT_PHOTO_QUOTA_MB
   await server.stop()
 })
-const newJob = async () => Appended.parse(await (await post(`${server.url}/api/jobs`, { name: 'Photos', purpose: 'service', edition: 2020 })).json()).job.id
-const send = (job: string, body: Buffer | string, type = 'image/jpeg') => fetch(`${server.url}/api/jobs/${job}/photos`, { method: 'POST', body: body as never, headers: { 'content-type': type } })
+const newJob = async () => Appended.parse(await (await me.send('POST', '/api/jobs', { name: 'Photos', purpose: 'service', edition: 2020 })).json()).job.id
+const send = (job: string, body: Buffer | string, type = 'image/jpeg') => fetch(`${server.url}/api/jobs/${job}/photos`, { method: 'POST', body: body as never, headers: { 'content-type': type, 'cookie': me.cookie } })
 const refusal = async (response: Response) => ErrorBody.parse((await response.json() as { data: unknown }).data)
 const red = (width = 3000, height = 2000) => sharp({ create: { width, height, channels: 3, background: '#a03020' } })
 /** Noise does not compress: it fills a quota. */
@@ -30,13 +32,13 @@ it('a photograph is made smaller, turned upright, freed of what the camera wrote
   expect(response.status).toBe(201)
   const stored = StoredPhoto.parse(await response.json())
   expect([stored.width, stored.height]).toEqual([1333, 2000])
-  const kept = await fetch(`${server.url}/api/jobs/${job}/photos/${stored.hash}`)
+  const kept = await me.get(`/api/jobs/${job}/photos/${stored.hash}`)
   expect(kept.headers.get('content-type')).toBe('image/jpeg')
   expect(kept.headers.get('x-content-type-options')).toBe('nosniff')
   const bytes = Buffer.from(await kept.arrayBuffer())
   const meta = await sharp(bytes).metadata()
   expect(meta.exif).toBeUndefined()
-  const thumb = await sharp(Buffer.from(await (await fetch(`${server.url}/api/jobs/${job}/photos/${stored.hash}?size=thumb`)).arrayBuffer())).metadata()
+  const thumb = await sharp(Buffer.from(await (await me.get(`/api/jobs/${job}/photos/${stored.hash}?size=thumb`)).arrayBuffer())).metadata()
   expect(Math.max(thumb.width, thumb.height)).toBe(360)
   expect(StoredPhoto.parse(await (await send(job, taken)).json()).hash).toBe(stored.hash)
 })
@@ -63,7 +65,7 @@ it('a hundred megabytes are refused without being read', async () => {
     expect(response.status).toBe(413)
     expect((await refusal(response)).code).toBe('too-large')
   }
-  expect((await fetch(`${server.url}/api/jobs`)).status).toBe(200)
+  expect((await me.get(`/api/jobs`)).status).toBe(200)
 })
 it('a small file that unpacks to a huge picture is refused', async () => {
   const job = await newJob()
@@ -75,17 +77,19 @@ it('a small file that unpacks to a huge picture is refused', async () => {
 }, 60_000)
 it.each(['..%2f..%2f..%2fetc%2fpasswd', 'a'.repeat(64), 'A'.repeat(64), `${'a'.repeat(63)}%00`, 'x'])('no path leads out of the folder: %s', async (hash) => {
   const job = await newJob()
-  const response = await fetch(`${server.url}/api/jobs/${job}/photos/${hash}`)
+  const response = await me.get(`/api/jobs/${job}/photos/${hash}`)
   expect(response.status).toBe(404)
   expect((await refusal(response)).code).toBe('no-photo')
 })
 it('a photograph of one job is not shown in another, and goes with its job', async () => {
   const [a, b] = [await newJob(), await newJob()]
   const { hash } = StoredPhoto.parse(await (await send(a, await red(40, 30).jpeg().toBuffer())).json())
-  expect((await fetch(`${server.url}/api/jobs/${b}/photos/${hash}`)).status).toBe(404)
+  expect((await me.get(`/api/jobs/${b}/photos/${hash}`)).status).toBe(404)
   const file = join(dirname(db), 'photos', hash.slice(0, 2), `${hash}.jpg`)
   expect(existsSync(file)).toBe(true)
-  await fetch(`${server.url}/api/jobs/${a}`, { method: 'DELETE' })
+  await me.send('DELETE', `/api/jobs/${a}`)
+  expect(existsSync(file)).toBe(true)
+  await me.send('DELETE', `/api/trash/${a}`)
   expect(existsSync(file)).toBe(false)
 })
 it('where there is no more room photographs are refused and observations are still taken', async () => {
@@ -99,8 +103,8 @@ it('where there is no more room photographs are refused and observations are sti
   expect(refused).toBeDefined()
   expect((await refusal(refused!)).code).toBe('storage-full')
   const note = { id: 'still-1', at: '2026-03-01T10:00:00.000Z', by: 'Ann', act: 'note', subject: 'premises', field: 'yearBuilt', value: 1950, grade: 'told' }
-  expect((await post(`${server.url}/api/jobs/${job}/observations`, { observations: [note] })).status).toBe(200)
-  expect(JSON.stringify(Job.parse(await (await fetch(`${server.url}/api/jobs/${job}`)).json()))).toContain('still-1')
+  expect((await me.send('POST', `/api/jobs/${job}/observations`, { observations: [note] })).status).toBe(200)
+  expect(JSON.stringify(Job.parse(await (await me.get(`/api/jobs/${job}`)).json()))).toContain('still-1')
   expect(before).toBeGreaterThan(0)
   expect(readdirSync(join(dirname(db), 'photos'), { recursive: true }).filter(f => String(f).endsWith('.part'))).toEqual([])
 })

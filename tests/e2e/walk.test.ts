@@ -39,6 +39,7 @@ describe('the walk', () => {
   it('draws the bonds with what is missing, and lists what a sound system measures', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/walk?tab=bonds`)
     await page.waitForSelector('svg[aria-label="bond map"]')
+    await page.waitForSelector('.tie[aria-label*="lawful old"]')
     const ties = await page.$$eval('.tie', list => list.map(t => t.getAttribute('aria-label') ?? ''))
     expect(ties.some(t => t.includes('missing'))).toBe(true)
     expect(ties.some(t => t.includes('old three-wire feeder') && t.includes('lawful old'))).toBe(true)

@@ -35,12 +35,24 @@ const PROMPTS: Partial<Record<Subject['kind'], readonly [frame: string, prompt: 
 }
 const prompt = computed(() => PROMPTS[subject.kind])
 
+/** Judged by content, so that what the server would refuse is not taken in the first place. */
+async function isPicture(file: File): Promise<boolean> {
+  try {
+    (await createImageBitmap(file)).close()
+    return true
+  } catch { return false }
+}
 /** Kept on this device first, with what is known of it; its name comes when the server has stored it. */
 async function send(file: File) {
   problem.value = ''
   waiting.value = file
   busy.value = true
   const id = crypto.randomUUID()
+  if (!await isPicture(file)) {
+    problem.value = 'This is not a photograph Corvit can keep: JPEG, PNG or WebP are'
+    busy.value = false
+    return
+  }
   try {
     await device.holdPhoto({ id, job: job.jobId!, subject: id, picture: file, by: job.assessor })
     job.record([

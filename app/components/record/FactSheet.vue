@@ -18,6 +18,8 @@ const ALWAYS = new Set(['name', 'label', 'room', 'after', 'slots', 'type', 'supp
 /** Looked for first, then what is known, then the rest behind a touch. */
 const first = computed(() => rows.value.filter(r => r.isAsked || r.fact || ALWAYS.has(r.name)))
 const rest = computed(() => rows.value.filter(r => !r.isAsked && !r.fact && !ALWAYS.has(r.name)))
+/** One list, so that a row being filled in stays open when a judgment begins to ask for it. */
+const shown = computed(() => showsAll.value || rows.value.length <= 6 ? [...first.value, ...rest.value] : first.value)
 function targets(field: Field) {
   if (field.type !== 'ref' && field.type !== 'refs') return []
   return refTargets(job.site, field).filter(t => t.id !== subject.id)
@@ -37,11 +39,8 @@ const note = (field: string, value: AnyValue, grade: Grade) => job.note(subject.
 <template>
   <section class="sheet">
     <h3 v-if="title" class="small soft">{{ title }}</h3>
-    <FactRow v-for="r in first" :key="r.name" :field="r.field" :fact="r.fact" :asked="r.isAsked" :targets="targets(r.field)" :data-field="r.name" @note="(v, g) => note(r.name, v, g)" @block="reason => job.block(subject.id, r.name, reason)" @room="(name, use) => addRoom(r.name, name, use)" />
-    <template v-if="showsAll || rows.length <= 6">
-      <FactRow v-for="r in rest" :key="r.name" :field="r.field" :fact="r.fact" :targets="targets(r.field)" :data-field="r.name" @note="(v, g) => note(r.name, v, g)" @block="reason => job.block(subject.id, r.name, reason)" @room="(name, use) => addRoom(r.name, name, use)" />
-    </template>
-    <button v-else-if="rest.length" type="button" class="touch more" @click="showsAll = true">{{ rest.length }} more to record</button>
+    <FactRow v-for="r in shown" :key="r.name" :field="r.field" :fact="r.fact" :asked="r.isAsked" :targets="targets(r.field)" :data-field="r.name" @note="(v, g) => note(r.name, v, g)" @block="reason => job.block(subject.id, r.name, reason)" @room="(name, use) => addRoom(r.name, name, use)" />
+    <button v-if="shown.length < rows.length" type="button" class="touch more" @click="showsAll = true">{{ rest.length }} more to record</button>
   </section>
 </template>
 
