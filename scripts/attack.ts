@@ -70,6 +70,7 @@ class Tally {
     if (isHeld) this.held++
     else if (!this.worst) this.worst = what
   }
+
   get outcome(): Outcome { return { attack: this.attack, tried: this.tried, held: this.held, worst: this.worst } }
 }
 

@@ -1,10 +1,21 @@
-// npm run bench: bundles the bench as the server is bundled (a development loader would wrap every function), then runs it.
+// npm run bench [-- record|run]: bundles a bench as the server is bundled (a development loader would wrap every
+// function), then runs it.
 import { spawnSync } from 'node:child_process'
 import { join } from 'node:path'
-import { build } from 'esbuild'
-import { install, ROOT } from './setup.mjs'
+import { build as bundle } from 'esbuild'
+import { build, install, ROOT } from './setup.mjs'
 
 install()
-const outfile = join(ROOT, 'node_modules', '.cache', 'corvit-bench.mjs')
-await build({ entryPoints: [join(ROOT, 'tests', 'bench', 'run.ts')], bundle: true, platform: 'node', format: 'esm', packages: 'external', outfile, logLevel: 'error' })
-process.exit(spawnSync(process.execPath, ['--expose-gc', outfile], { cwd: ROOT, stdio: 'inherit' }).status ?? 1)
+build()
+const names = process.argv.length > 2 ? process.argv.slice(2) : ['run', 'record']
+for (const name of names) {
+  const outfile = join(ROOT, 'scripts', `.bench-${name}.mjs`)
+  await bundle({
+    entryPoints: [join(ROOT, 'tests', 'bench', `${name}.ts`)],
+    bundle: true, platform: 'node', format: 'esm', packages: 'external', outfile, logLevel: 'error',
+    external: ['*/lib/serve.cjs', '*/lib/browser.cjs'], alias: {},
+    plugins: [{ name: 'libs', setup: b => b.onResolve({ filter: /scripts\/lib\/\w+\.cjs$/ }, a => ({ path: `./lib/${a.path.split('/').at(-1)}`, external: true })) }],
+  })
+  const { status } = spawnSync(process.execPath, ['--expose-gc', outfile], { cwd: ROOT, stdio: 'inherit' })
+  if (status !== 0) process.exit(status ?? 1)
+}

@@ -243,5 +243,5 @@ li { display: flex; align-items: center; border-bottom: 1px solid var(--line); }
 .state { display: grid; gap: 0.7rem; justify-items: start; padding: 2rem 0; }
 .foot { margin-top: 2rem; display: grid; gap: 0.4rem; } .foot .touch { min-height: 32px; }
 .busy { opacity: 0.6; }
-@media (max-width: 900px) { .job { grid-template-columns: 1fr; gap: 0.2rem; padding: 0.8rem 0; } .when { text-align: left; } .jobs { padding: 1rem 0.9rem 2rem; } .acts > * { flex: 1; justify-content: center; } }
+@media (max-width: 900px) { .job { grid-template-columns: 1fr; gap: 0.2rem; padding: 0.8rem 0; } .when { text-align: left; } .jobs { padding: 1rem 0.9rem 2rem; } .acts > .plain, .acts > .go { flex: 1 1 auto; justify-content: center; white-space: nowrap; padding: 0 0.7rem; } }
 </style>

@@ -63,9 +63,17 @@ onMounted(load)
 const columns = [
   { accessorKey: 'name', header: 'Name' },
   { accessorKey: 'role', header: 'Role' },
-  { accessorKey: 'jobs', header: 'Jobs' },
+  { accessorKey: 'jobs', header: 'Jobs', meta: { class: { th: 'max-sm:hidden', td: 'max-sm:hidden' } } },
   { id: 'acts', header: '' },
 ]
+const actsOn = (person: PersonRow) => [[
+  { label: 'New password', icon: 'lucide:key-round', onSelect: () => { changed.value = person } },
+  {
+    label: person.isDisabled ? 'Open the account again' : 'Close the account',
+    icon: 'lucide:user',
+    onSelect: () => void change(person, { isDisabled: !person.isDisabled }),
+  },
+]]
 const auditColumns = [
   { accessorKey: 'at', header: 'When' },
   { accessorKey: 'who', header: 'Who' },
@@ -92,17 +100,15 @@ const when = (at: string) => new Date(at).toLocaleString('en-US', { dateStyle: '
             :model-value="row.original.role"
             :items="roleItems"
             :aria-label="`role of ${row.original.name}`"
-            class="w-40"
+            size="lg"
+            class="w-36"
             @update:model-value="role => change(row.original, { role })"
           />
         </template>
         <template #acts-cell="{ row }">
-          <div class="acts">
-            <UButton color="neutral" variant="outline" @click="changed = row.original">New password</UButton>
-            <UButton color="neutral" variant="ghost" @click="change(row.original, { isDisabled: !row.original.isDisabled })">
-              {{ row.original.isDisabled ? 'Open again' : 'Close' }}
-            </UButton>
-          </div>
+          <UDropdownMenu :items="actsOn(row.original)">
+            <UButton color="neutral" variant="ghost" size="xl" icon="lucide:ellipsis-vertical" :aria-label="`password or closing of ${row.original.name}`" />
+          </UDropdownMenu>
         </template>
       </UTable>
       <div><UButton icon="lucide:plus" size="lg" @click="isMaking = true">New account</UButton></div>

@@ -129,7 +129,8 @@ export const useJobStore = defineStore('job', () => {
     device.see(ledger.lastClock)
     house.value = ledger.house
     jobId.value = id
-    startJudging(ledger.log())
+    // Drawn first, judged next: a long log takes a moment to hand over.
+    setTimeout(() => { if (jobId.value === id) startJudging(ledger.log()) })
     void device.flush()
   }
 
@@ -257,7 +258,9 @@ export const useJobStore = defineStore('job', () => {
   function post(observations: readonly Observation[], start = false): void {
     run++
     isJudged.value = false
-    const request: JudgeRequest = { kind: 'log', run, start, observations: JSON.parse(JSON.stringify(observations)) }
+    // What was just recorded may hold reactive lists, which cannot be handed over as they are.
+    const plain = start ? observations as Observation[] : JSON.parse(JSON.stringify(observations)) as Observation[]
+    const request: JudgeRequest = { kind: 'log', run, start, observations: plain }
     worker?.postMessage(request)
   }
   /** The report of the open job, written beside the screen from what this device has. */
@@ -282,7 +285,7 @@ export const useJobStore = defineStore('job', () => {
     const at = new Date(now).toISOString()
     const latest = new Map<string, string>()
     const observations = drafts.map((draft) => {
-      const made = { ...draft, id: crypto.randomUUID(), at, by: assessor.value, clock: device.stamp(now) }
+      const made = { ...JSON.parse(JSON.stringify(draft)) as Draft, id: crypto.randomUUID(), at, by: assessor.value, clock: device.stamp(now) }
       if (draft.act !== 'note') return made as Observation
       const key = `${draft.subject} ${draft.field}`
       const own = latest.get(key)

@@ -209,7 +209,7 @@ export class Ledger {
     const { subject, field } = list[0]!
     if (!newest) return { state: 'unseen', subject, field }
     // A value once seen is not unseen because somebody later could not see it: the last value stands.
-    const notes = active.filter(o => o.act === 'note')
+    const notes = active.every(o => o.act === 'note') ? active as Noted[] : active.filter(o => o.act === 'note')
     if (notes.length === 0) {
       return { state: 'blocked', subject, field, reason: (newest as Blocked).reason, observation: newest.id }
     }
@@ -226,7 +226,7 @@ export class Ledger {
     const rivals: Opinion[] = []
     for (let i = heads.length - 2; i >= 0; i--) tell(heads[i]!, rivals)
     const earlier: Opinion[] = []
-    for (let i = notes.length - 1; i >= 0; i--) tell(notes[i]!, earlier)
+    for (let i = notes.length - 1; i >= 0 && earlier.length < MAX_EARLIER; i--) tell(notes[i]!, earlier)
     return {
       state: 'known', subject, field, value: last.value, grade: last.grade, observation: last.id,
       earlier: earlier.length > 0 ? earlier : NONE,
@@ -237,6 +237,8 @@ export class Ledger {
 
   /** The notes that no other takes the place of, in order; there is always one. */
   #headsOf(notes: readonly Noted[]): Noted[] {
+    const newest = notes.at(-1)!
+    if (newest.over === undefined) return [newest]
     const replaced = new Set<string>()
     const follow: Noted[] = []
     let all = 0

@@ -12,7 +12,7 @@ import type { Asker, Need } from './people'
 
 type Db = Kysely<Database>
 
-const SUMMARY_AFTER_MS = 400
+const SUMMARY_AFTER_MS = 1500
 
 /** The job of a request, where whoever asks may do what they ask. Somebody else's job is as if it were not there. */
 export async function requireJob(event: H3Event, need: Need = 'use'): Promise<{ db: Db, row: JobRow, asker: Asker }> {

@@ -1,5 +1,5 @@
 import { execFileSync, spawn, spawnSync } from 'node:child_process'
-import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import sharp from 'sharp'
 import SQLite from 'better-sqlite3'
@@ -137,6 +137,47 @@ describe('a full disk', () => {
   })
 })
 
+describe('limits', () => {
+  it('too many calls are told when to come again, and nothing is lost by waiting', async () => {
+    const server = await serve({ db: freshDb(), env: { CORVIT_RATE_SCALE: '0.02' } })
+    const me = await makeOwner(server)
+    const job = await newJob(me)
+    const send = (n: number) => me.send('POST', `/api/jobs/${job}/observations`, { observations: [note(`l-${n}`, `${n}`)] })
+    const answers = await Promise.all(Array.from({ length: 30 }, (_, n) => send(n)))
+    const late = answers.find(r => r.status === 429)!
+    expect(ErrorBody.parse((await late.json() as { data: unknown }).data).code).toBe('too-often')
+    expect(Number(late.headers.get('retry-after'))).toBeGreaterThan(0)
+    await server.stop()
+  })
+  it('a file that takes longer to read than it may is given up, and leaves no job', async () => {
+    const server = await serve({ db: freshDb(), env: { CORVIT_HEAVY_LIMIT_MS: '40' } })
+    const me = await makeOwner(server)
+    const outlets = Array.from({ length: 15_000 }, (_, i) => ({ id: `p${i}`, type: 'receptacle' }))
+    const response = await me.send('POST', '/api/jobs/import', { corvit: 1, form: 'house', points: outlets })
+    expect([response.status, ErrorBody.parse((await response.json() as { data: unknown }).data).code]).toEqual([503, 'took-too-long'])
+    expect(await (await me.get('/api/jobs')).json()).toMatchObject({ jobs: [] })
+    await server.stop()
+  })
+  it('what lay in the trash long enough is gone at the next start, and the trail says it was there', async () => {
+    const db = freshDb()
+    const first = await serve({ db })
+    const me = await makeOwner(first)
+    const [old, young] = [await newJob(me), await newJob(me)]
+    for (const job of [old, young]) await me.send('DELETE', `/api/jobs/${job}`)
+    await first.stop()
+    const sqlite = new SQLite(db)
+    sqlite.prepare('UPDATE jobs SET deleted_at = ? WHERE id = ?').run(new Date(Date.now() - 31 * 86_400_000).toISOString(), old)
+    sqlite.close()
+    const second = await serve({ db })
+    const again = await signIn(second, 'olive')
+    await new Promise(r => setTimeout(r, 300))
+    const trash = await (await again.get('/api/trash')).text()
+    expect([trash.includes(old), trash.includes(young)]).toEqual([false, true])
+    expect(await (await again.get('/api/audit')).text()).toContain(old)
+    await second.stop()
+  })
+})
+
 describe('backup and restore', () => {
   it('a backup made while Corvit runs is whole, is checked, and brings everything back', async () => {
     const db = freshDb()
@@ -192,6 +233,5 @@ describe('backup and restore', () => {
 
 it('the command line ends quietly when its reader has seen enough', () => {
   const run = () => execFileSync('bash', ['-o', 'pipefail', '-c', 'node cli/corvit.mjs assess docs/examples/multiwire.corvit.json 2>&1 | head -c 20'], { encoding: 'utf8' })
-  expect(run().length).toBeLessThanOrEqual(20)
-  expect(existsSync('docs/examples/multiwire.corvit.json')).toBe(true)
+  expect(run()).toMatch(/^\{\s+"corvit"/)
 })

@@ -108,3 +108,28 @@ it('where there is no more room photographs are refused and observations are sti
   expect(before).toBeGreaterThan(0)
   expect(readdirSync(join(dirname(db), 'photos'), { recursive: true }).filter(f => String(f).endsWith('.part'))).toEqual([])
 })
+it('many photographs at once do not take more room than there is', async () => {
+  const own = await serve({ db: freshDb(), env: { CORVIT_RATE_SCALE: '50', CORVIT_PHOTO_QUOTA_MB: '1' } })
+  const you = await makeOwner(own)
+  const job = Appended.parse(await (await you.send('POST', '/api/jobs', { name: 'Race', purpose: 'service', edition: 2020 })).json()).job.id
+  const pictures = await Promise.all(Array.from({ length: 8 }, (_, i) => noise(100 + i)))
+  const headers = { 'content-type': 'image/jpeg', 'cookie': you.cookie }
+  const answers = await Promise.all(pictures.map(p => fetch(`${own.url}/api/jobs/${job}/photos`, { method: 'POST', body: p as never, headers })))
+  const stored = await Promise.all(answers.filter(r => r.status === 201).map(async r => StoredPhoto.parse(await r.json())))
+  expect(stored.length).toBeGreaterThan(0)
+  expect(stored.length).toBeLessThan(8)
+  expect(stored.reduce((sum, p) => sum + p.bytes, 0)).toBeLessThanOrEqual(1024 * 1024)
+  await own.stop()
+}, 60_000)
+it('a picture that one job gives up while another stores it stays', async () => {
+  const picture = await red(50, 50).jpeg().toBuffer()
+  for (let round = 0; round < 6; round++) {
+    const [a, b] = [await newJob(), await newJob()]
+    const { hash } = StoredPhoto.parse(await (await send(a, picture)).json())
+    await me.send('DELETE', `/api/jobs/${a}`)
+    await Promise.all([me.send('DELETE', `/api/trash/${a}`), send(b, picture)])
+    expect((await me.get(`/api/jobs/${b}/photos/${hash}`)).status).toBe(200)
+    await me.send('DELETE', `/api/jobs/${b}`)
+    await me.send('DELETE', `/api/trash/${b}`)
+  }
+})

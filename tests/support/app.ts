@@ -108,3 +108,17 @@ export async function signInPage(page: Page, server: Server, who: SignedIn): Pro
   const [name, value] = who.cookie.split(/=(.*)/s)
   await page.setCookie({ name: name!, value: value!, url: server.url, httpOnly: true, sameSite: 'Strict' })
 }
+
+/** Serious accessibility faults of a page as it is. */
+export async function faultsOf(view: Page): Promise<string[]> {
+  // The page's own policy keeps foreign scripts out, axe's too.
+  const session = await view.createCDPSession()
+  await session.send('Page.setBypassCSP', { enabled: true })
+  await view.evaluate(axeSource())
+  const found = await view.evaluate(async () => {
+    const { axe } = window as unknown as { axe: { run(options: object): Promise<{ violations: { id: string, impact: string, nodes: { html: string }[] }[] }> } }
+    const { violations } = await axe.run({ runOnly: ['wcag2a', 'wcag2aa'] })
+    return violations.filter(v => ['serious', 'critical'].includes(v.impact)).map(v => `${v.id}: ${v.nodes[0]?.html.slice(0, 160)}`)
+  })
+  return found
+}
