@@ -129,8 +129,11 @@ export const useJobStore = defineStore('job', () => {
     device.see(ledger.lastClock)
     house.value = ledger.house
     jobId.value = id
+    // Another log of the same job is judged afresh.
+    worker?.terminate()
+    worker = undefined
     // Drawn first, judged next: a long log takes a moment to hand over.
-    setTimeout(() => { if (jobId.value === id) startJudging(ledger.log()) })
+    setTimeout(() => { if (jobId.value === id && !worker) startJudging(ledger.log()) })
     void device.flush()
   }
 
@@ -233,7 +236,6 @@ export const useJobStore = defineStore('job', () => {
   }
 
   function startJudging(observations: Observation[]): void {
-    worker?.terminate()
     worker = new Worker(new URL('../workers/judge.worker.ts', import.meta.url), { type: 'module' })
     worker.onmessage = ({ data }: MessageEvent<JudgeAnswer>) => {
       if (data.kind === 'report') {
@@ -266,6 +268,8 @@ export const useJobStore = defineStore('job', () => {
   /** The report of the open job, written beside the screen from what this device has. */
   function report(voice: Voice): Promise<Report> {
     return new Promise((resolve) => {
+      // Somebody may ask before the judging has begun.
+      if (!worker) startJudging(ledger.log())
       run++
       reports.set(run, resolve)
       worker?.postMessage({ kind: 'report', run, voice } satisfies JudgeRequest)

@@ -4,6 +4,7 @@ import type { FactRef, House, Known as KnownFact, Opinion, Subject } from '../mo
 import { fieldOf, type AnyValue } from '../model/fields'
 import { weaker, type Grade } from '../model/observation'
 import { evaluate, type Result } from '../engine/evaluate'
+import type { Rule } from '../engine/rule'
 import { render } from '../engine/say'
 import type { Comparison, Outcome } from '../engine/verdict'
 import type { Severity } from '../engine/severity'
@@ -133,8 +134,8 @@ export function totalsOf(results: readonly Result[]): Totals {
 }
 
 /** Judges a whole house and says everything: the document the command line prints. */
-export function assess(house: House): Assessment {
+export function assess(house: House, { rules = RULES }: { rules?: readonly Rule[] } = {}): Assessment {
   const site = new Site(house)
-  const results = evaluate(site, RULES)
+  const results = evaluate(site, rules)
   return { corvit: 1, version: ASSESS_VERSION, edition: site.edition, results: results.map(r => speak(r, site)), totals: totalsOf(results) }
 }

@@ -72,7 +72,7 @@ describe('two devices on one job', () => {
       await page.evaluate((who) => {
         const store = window.jobStore()
         store.note('premises', 'street', `street of ${who}`)
-        for (let i = 0; i < 66; i++) {
+        for (let i = 0; i < 67; i++) {
           const id = `${who}-${i}`
           store.record([
             { act: 'add', subject: id, kind: 'room', parent: 'premises' },
@@ -84,15 +84,20 @@ describe('two devices on one job', () => {
       await stateIs(page, 'device')
     }
     await comeBack()
-    const isSent = () => window.jobStore().unsent === 0 && window.jobStore().log().length >= 7 + 1 + 2 + 1 + 2 * 198
+    const isSent = () => window.jobStore().unsent === 0 && window.jobStore().log().length >= 8 + 1 + 1 + 2 + 2 * 201
     for (const page of [a, b]) await page.waitForFunction(isSent, { timeout: 60_000 })
     const stored = await idsAtServer(job)
     expect(await logIds(a)).toEqual(stored)
     expect(await logIds(b)).toEqual(stored)
     expect(await knownOf(a)).toEqual(await knownOf(b))
     const known = await knownOf(a)
+    // How far the clock was off stays with what it stamped.
+    const { observations } = Job.parse(await (await fetch(`${server.url}/api/jobs/${job}`)).json())
+    const skews = observations.filter(o => o.id && o.act === 'note' && String(o.value).startsWith('room b-')).map(o => Math.round((o.skewSeconds ?? 0) / 3600))
+    expect(new Set(skews)).toEqual(new Set([24]))
+    expect(observations.filter(o => o.act === 'note' && String(o.value).startsWith('room a-')).every(o => o.skewSeconds === undefined)).toBe(true)
     expect(known).toContain('premises.client="corrected"')
-    expect(known.filter(k => k.includes('.use="bedroom"')).length).toBe(132)
+    expect(known.filter(k => k.includes('.use="bedroom"')).length).toBe(134)
     // Neither had seen the other's street: two opinions, named, on both screens, until one of them decides.
     for (const page of [a, b]) {
       await clickText(page, 'a', '1 seen differently')
@@ -215,6 +220,37 @@ describe('two tabs of one browser', () => {
     const { observations } = Job.parse(await (await fetch(`${server.url}/api/jobs/${job}`)).json())
     const values = observations.flatMap(o => o.act === 'note' ? [o.value] : [])
     expect(values).toEqual(expect.arrayContaining(['from the first tab', 'from the second tab']))
+    await context.close()
+  }, 90_000)
+})
+
+describe('with every page closed', () => {
+  it('the service worker goes on sending', async () => {
+    const job = await newJob('Closed')
+    const page = await profile()
+    await goTo(page, `${server.url}/jobs/${job}/panel`)
+    await isOpen(page)
+    await isReadyOffline(page)
+    await goAway()
+    await page.evaluate(() => window.jobStore().note('premises', 'client', 'sent by nobody there'))
+    await stateIs(page, 'device')
+    const context = page.browserContext()
+    const idle = await context.newPage()
+    const session = await idle.createCDPSession()
+    const registered = new Promise<string>((resolve) => {
+      session.on('ServiceWorker.workerRegistrationUpdated', ({ registrations }) => {
+        const own = registrations.find(r => r.scopeURL.startsWith(server.url))
+        if (own) resolve(own.registrationId)
+      })
+    })
+    await session.send('ServiceWorker.enable')
+    const registrationId = await registered
+    await page.close()
+    await comeBack()
+    await session.send('ServiceWorker.dispatchSyncEvent', { origin: server.url, registrationId, tag: 'corvit-send', lastChance: true })
+    const isThere = async () => (await (await fetch(`${server.url}/api/jobs/${job}`)).text()).includes('sent by nobody there')
+    for (let i = 0; i < 60 && !await isThere(); i++) await new Promise(r => setTimeout(r, 250))
+    expect(await isThere()).toBe(true)
     await context.close()
   }, 90_000)
 })
