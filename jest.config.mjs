@@ -6,6 +6,8 @@ const common = {
   testEnvironment: 'node',
 }
 export default {
+  // A browser test waits most of its time, so two of them share two cores well.
+  maxWorkers: 2,
   projects: [
     { ...common, displayName: 'unit', testMatch: ['<rootDir>/tests/{core,server,cli}/**/*.test.ts'] },
     { ...common, displayName: 'browser', testMatch: ['<rootDir>/tests/e2e/**/*.test.ts'], setupFilesAfterEnv: ['<rootDir>/tests/support/slow.ts'] },

@@ -1,7 +1,10 @@
-import { readdirSync } from 'node:fs'
+import { mkdtempSync, readdirSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { addUser, setMembers } from '../../server/queries/people'
 import { MIGRATIONS } from '../../server/database/migrations'
-import { openDatabase } from '../../server/database/open'
-import { addJob, addObservations, bodiesOf, findJob, listJobs, removeJob } from '../../server/queries/jobs'
+import { openDatabase, takeLock } from '../../server/database/open'
+import { addJob, addObservations, bodiesAfter, findJob, listJobs, listTrash, removeJob, updateJob } from '../../server/queries/jobs'
 
 const row = (id: string, job = 'job-1') => ({ job_id: job, id, at: '2026-01-01T00:00:00.000Z', act: 'drop', subject: 's', field: null, body: JSON.stringify({ id }) })
 
@@ -13,8 +16,10 @@ describe('the database', () => {
   it('keeps observations in order and refuses one id twice', async () => {
     const db = await openDatabase(':memory:')
     await addJob(db, 'job-1', '2026-01-01T00:00:00.000Z')
-    await addObservations(db, [row('b'), row('a')])
-    expect(await bodiesOf(db, 'job-1')).toEqual(['{"id":"b"}', '{"id":"a"}'])
+    const last = await addObservations(db, [row('b'), row('a')])
+    expect(await bodiesAfter(db, 'job-1', 0, 10)).toEqual([{ seq: 1, body: '{"id":"b"}' }, { seq: 2, body: '{"id":"a"}' }])
+    expect([last, await bodiesAfter(db, 'job-1', 1, 10), await bodiesAfter(db, 'job-1', 0, 1)]).toEqual(
+      [2, [{ seq: 2, body: '{"id":"a"}' }], [{ seq: 1, body: '{"id":"b"}' }]])
     await expect(addObservations(db, [row('a')])).rejects.toThrow(/UNIQUE/)
     await db.destroy()
   })
@@ -24,10 +29,37 @@ describe('the database', () => {
     await addJob(db, 'job-1', '2026-01-01T00:00:00.000Z')
     await addObservations(db, [row('a')])
     await removeJob(db, 'job-1')
-    expect(await bodiesOf(db, 'job-1')).toEqual([])
+    expect(await bodiesAfter(db, 'job-1', 0, 10)).toEqual([])
     expect(await findJob(db, 'job-1')).toBeUndefined()
     expect(await listJobs(db)).toEqual([])
     await db.destroy()
+  })
+  it('makes a job once, and lists it to those who may see it, unless it is in the trash or half read', async () => {
+    const db = await openDatabase(':memory:')
+    const now = '2026-01-01T00:00:00.000Z'
+    await addUser(db, { id: 'u', login: 'u', name: 'U', role: 'assessor', password_hash: '', session_version: 1, created_at: now, disabled_at: null })
+    expect(await addJob(db, 'own', now, { owner_id: 'u' })).toBe(true)
+    expect(await addJob(db, 'own', now, { owner_id: 'somebody' })).toBe(false)
+    await addJob(db, 'shared', now, { owner_id: 'other' })
+    await addJob(db, 'hidden', now, { owner_id: 'other' })
+    await addJob(db, 'half', now, { owner_id: 'u', state: 'importing' })
+    await addJob(db, 'thrown', now, { owner_id: 'u' })
+    await updateJob(db, 'thrown', { deleted_at: now })
+    await setMembers(db, 'shared', ['u'])
+    const ids = async (user?: string) => (await listJobs(db, user)).map(j => j.id).sort()
+    expect([await ids('u'), await ids()]).toEqual([['own', 'shared'], ['hidden', 'own', 'shared']])
+    expect((await listTrash(db, 'u')).map(j => j.id)).toEqual(['thrown'])
+    await db.destroy()
+  })
+  it('is taken by one process at a time', () => {
+    const file = join(mkdtempSync(join(tmpdir(), 'corvit-lock-')), 'corvit.db')
+    const first = takeLock(file)
+    expect(first).toBeDefined()
+    expect(takeLock(file)).toBeUndefined()
+    first!.release()
+    const next = takeLock(file)
+    expect(next).toBeDefined()
+    next!.release()
   })
   it('syncs every commit to disk', async () => {
     const { sql } = await import('kysely')
