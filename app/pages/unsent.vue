@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { expects, fieldOf, KIND_LABEL, valueSchema, valueText, type AnyValue, type Kind, type Observation } from '#core'
+import {
+  expects, fieldOf, KIND_LABEL, KINDS, valueSchema, valueText, type AnyValue, type Field, type Kind, type Observation,
+} from '#core'
 import type { Outgoing } from '~/local/replica'
 
 const device = useDeviceStore()
@@ -32,15 +34,21 @@ function read(item: Outgoing): Partial<Observation> & { field?: string, value?: 
     return {}
   }
 }
+/** The job need not be open here, so the field is found by its name alone where the thing is not known. */
+function fieldFor(item: Outgoing): Field | undefined {
+  const name = read(item).field ?? ''
+  const kind = kindOf(item)
+  return kind ? fieldOf(kind, name) : KINDS.map(k => fieldOf(k, name)).find(f => f !== undefined)
+}
 const kindOf = (item: Outgoing): Kind | undefined => store.house.subjects.get(read(item).subject ?? '')?.kind
 function words(item: Outgoing): string {
   const o = read(item)
   if (o.act === 'note') {
-    const field = fieldOf(kindOf(item) ?? 'premises', o.field ?? '')
+    const field = fieldFor(item)
     return `${field?.label ?? o.field}: ${field ? valueText(field, o.value as AnyValue) : JSON.stringify(o.value)}`
   }
   if (o.act === 'add') return `a new ${KIND_LABEL[(o as { kind: Kind }).kind] ?? 'thing'}`
-  if (o.act === 'block') return `${o.field}: could not be seen`
+  if (o.act === 'block') return `${fieldFor(item)?.label ?? o.field}: could not be seen`
   if (o.act === 'drop') return 'something taken out'
   return o.act === 'retract' ? 'something undone' : 'something that cannot be read'
 }
@@ -53,8 +61,7 @@ function edit(item: Outgoing) {
   problem.value = ''
 }
 async function correct(item: Outgoing) {
-  const kind = kindOf(item)
-  const field = kind && fieldOf(kind, read(item).field ?? '')
+  const field = fieldFor(item)
   const asNumber = Number(typed.value)
   const candidates: unknown[] = [typed.value, ...Number.isNaN(asNumber) ? [] : [asNumber]]
   const value = candidates.find(c => !field || valueSchema(field).safeParse(c).success)

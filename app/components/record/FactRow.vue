@@ -104,7 +104,7 @@ function toggleRef(id: string) {
     <div v-if="known?.rivals.length" class="rivals" role="note">
       <p class="small"><b>Two opinions.</b> {{ job.whoOf(known.observation, opinionBy(known.observation)) }}: {{ shown }}; {{ known.rivals.map(e => `${job.whoOf(e.observation, e.by)}: ${valueText(field, e.value)}`).join('; ') }}</p>
       <div class="row">
-        <UButton v-for="v in [known.value, ...known.rivals.map(r => r.value)]" :key="String(v)" size="sm" color="neutral" variant="outline" @click="emit('note', v as AnyValue, known.grade)">{{ valueText(field, v as AnyValue) }} is right</UButton>
+        <UButton v-for="v in [known.value, ...known.rivals.map(r => r.value)]" :key="String(v)" size="lg" color="neutral" variant="outline" @click="emit('note', v as AnyValue, known.grade)">{{ valueText(field, v as AnyValue) }} is right</UButton>
       </div>
     </div>
     <p v-if="known?.earlier.length" class="small soft before">before: {{ known.earlier.map(e => `${valueText(field, e.value)} (${job.whoOf(e.observation, e.by)})`).join(', ') }}</p>
