@@ -1,7 +1,7 @@
 import withNuxt from './.nuxt/eslint.config.mjs'
 
 export default withNuxt(
-  { ignores: ['.output/**', '.nuxt/**', 'coverage/**', 'docs/**', 'core/dist/**'] },
+  { ignores: ['.output/**', '.nuxt/**', 'coverage/**', 'docs/**', 'packages/core/dist/**'] },
   {
     rules: {
       'vue/multi-word-component-names': 'off', 'vue/max-attributes-per-line': 'off', 'vue/singleline-html-element-content-newline': 'off', 'vue/multiline-html-element-content-newline': 'off',

@@ -7,10 +7,10 @@ const root = fileURLToPath(new URL('..', import.meta.url))
 const bin = join(root, 'node_modules', '.bin')
 // The core as a package, for examples and whoever tries it out of this checkout.
 const core = join(root, 'node_modules', '@corvit', 'core')
-if (existsSync(join(root, 'core', 'package.json'))) {
+if (existsSync(join(root, 'packages', 'core', 'package.json'))) {
   mkdirSync(join(core, '..'), { recursive: true })
   rmSync(core, { force: true, recursive: true })
-  symlinkSync('../../core', core)
+  symlinkSync('../../packages/core', core)
 }
 const target = join(root, 'cli', 'corvit.mjs')
 if (existsSync(target)) {

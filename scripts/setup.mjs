@@ -34,7 +34,7 @@ export function install() {
 const SOURCES = ['app', 'core', 'server', 'shared', 'nuxt.config.ts', 'package-lock.json']
 function newest(path) {
   const stat = statSync(path)
-  return stat.isDirectory() ? Math.max(0, ...readdirSync(path).filter(name => name !== 'dist').map(name => newest(join(path, name)))) : stat.mtimeMs
+  return stat.isDirectory() ? Math.max(0, ...readdirSync(path).map(name => newest(join(path, name)))) : stat.mtimeMs
 }
 
 /** Builds the application if a source is newer than the build. */

@@ -123,6 +123,10 @@ describe('bands', () => {
       if (before !== 'open') expect(name(atMost(narrowed, b))).toBe(before)
     }), { seed: 7 })
   })
+  it('touching ends are at most each other', () => {
+    expect([name(atMost(exactly(20), exactly(20))), name(atMost(exactly(21), exactly(20)))]).toEqual(['true', 'false'])
+    expect(name(atMost(band(15, 20, [], [unseen('a')]), exactly(20)))).toBe('true')
+  })
   it('of facts: one number when seen, the ends while not', () => {
     expect(bandOf(seen('ratingAmps', 20), 5, 400)).toMatchObject({ from: 20, to: 20, missing: [] })
     expect(bandOf(unseen('ratingAmps'), 5, 400)).toMatchObject({ from: 5, to: 400, missing: [{ field: 'ratingAmps' }] })

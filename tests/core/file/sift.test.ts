@@ -31,9 +31,16 @@ describe('one bad observation does not hold up the rest', () => {
   it('from the year 9999 or from before electricity, while a day ahead is believed', () => {
     const at = (id: string, when: string): RawObservation => ({ ...note(id, 'e', 'name', id), at: when })
     const latest = NOW + 48 * 3600 * 1000
-    const batch = withClocks([at('far', '9999-01-01T00:00:00Z'), at('old', '1899-01-01T00:00:00Z'), at('ahead', '2026-06-02T00:00:00Z')])
+    const batch = withClocks([at('far', '9999-01-01T00:00:00Z'), at('old', '1899-01-01T00:00:00Z'), at('ahead', '2026-06-02T00:00:00Z'),
+      { ...at('shown', '9999-01-01T00:00:00Z'), clock: '2026-05-01T10:00:00.000Z~000000~x' } as RawObservation])
     const { fit, refused } = sift(batch, new Ledger(base), latest)
-    expect([fit.map(o => o.id), refused.map(r => r.observation.id)]).toEqual([['ahead'], ['far', 'old']])
+    expect([fit.map(o => o.id), refused.map(r => r.observation.id)]).toEqual([['ahead'], ['far', 'old', 'shown']])
+  })
+  it('further from the supply than any outlet is, while what is just near enough is taken', () => {
+    const points = Array.from({ length: BOUNDS.chain + 1 }, (_, i) => add(`p${i}`, 'point', 'premises'))
+    const links = Array.from({ length: BOUNDS.chain }, (_, i) => note(`n${i + 1}`, `p${i + 1}`, 'after', `p${i}`))
+    const { fit, refused } = take(links, [...base, ...points])
+    expect([fit.length, refused]).toEqual([BOUNDS.chain - 1, [[`n${BOUNDS.chain}`, 'value']]])
   })
   it('stamped earlier than what it claims to have seen', () => {
     const before = [...base, note('n', 'e', 'name', 'Main')]
@@ -43,14 +50,17 @@ describe('one bad observation does not hold up the rest', () => {
 })
 
 describe('a file made to stop readers', () => {
-  const readText = (text: string) => () => readJobFile(text, { at: '', by: 'x', nextId: () => 'x' })
+  let made = 0
+  const stamper = { at: '2026-05-01T10:00:00.000Z', by: 'x', nextId: () => `x${made++}` }
+  const readText = (text: string) => () => readJobFile(text, stamper)
   const read = (raw: unknown) => readText(JSON.stringify(raw))
   const DEEP = `${'['.repeat(5000)}${']'.repeat(5000)}`
   it.each<[string, () => unknown, string]>([
-    ['with 800 000 unknown names', read({ corvit: 1, form: 'house', premises: Object.fromEntries(Array.from({ length: 800_000 }, (_, i) => [`k${i}`, 1])) }), 'premises'],
+    ['with 800 000 unknown names', read({ corvit: 1, form: 'house', premises: Object.fromEntries(Array.from({ length: 800_000 }, (_, i) => [`k${i}`, 1])) }), 'premises: expected at most 400 names'],
     ['with 190 000 bad observations', read({ corvit: 1, form: 'log', observations: Array(190_000).fill({ id: 4 }) }), 'observations[0]'],
     ['with too many observations', read({ corvit: 1, form: 'log', observations: Array(BOUNDS.observations + 1).fill(1) }), 'observations'],
-    ['with brackets in brackets', readText(`{"corvit":1,"form":"house","premises":${DEEP}}`), 'premises'],
+    ['with brackets in brackets', readText(`{"corvit":1,"form":"house","premises":${DEEP}}`), 'at most 24 levels'],
+    ['with a chain of 400 outlets', read({ corvit: 1, form: 'house', points: Array.from({ length: 400 }, (_, i) => ({ id: `p${i}`, type: 'receptacle', after: i === 0 ? 'panel' : `p${i - 1}` })) }), 'after'],
     ['of no version', read({ corvit: 'one', form: 'house' }), 'corvit'],
   ])('%s is given up at once, saying where', (_name, run, where) => {
     expect(run).toThrow(where)
