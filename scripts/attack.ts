@@ -282,6 +282,19 @@ async function methods({ url, people }: Target): Promise<Outcome> {
   return tally.outcome
 }
 
+/** Other ways to write an address of the API: none may lead past the door. */
+async function detours({ url }: Target): Promise<Outcome> {
+  const tally = new Tally('other spellings of an address')
+  for (const start of ['//api', '///api', '/./api', '/x/../api', '/API', '/;/api', '/\\api', '/%61pi', '/api/', '/api/.']) {
+    for (const rest of ['/people', '/audit', '/settings', '/jobs']) {
+      const answer = await call(url, 'GET', `${start}${rest}`).catch(() => undefined)
+      const isData = answer?.status === 200 && String(answer.headers['content-type']).includes('json')
+      tally.note(!isData, `${start}${rest}: ${answer?.status}`)
+    }
+  }
+  return tally.outcome
+}
+
 /** A small generator, so that a run can be repeated. */
 function generator(seed: number): () => number {
   let state = seed >>> 0
@@ -298,7 +311,7 @@ export async function attack(url: string, log: () => string, isShort: boolean, s
   const target = await prepare(url, log)
   const random = generator(seed)
   return [
-    await hostileOrigin(target), await rebinding(target), await framing(target), await methods(target), await roles(target),
+    await hostileOrigin(target), await rebinding(target), await framing(target), await methods(target), await detours(target), await roles(target),
     await queuePoisoning(target, random), await sheets(target), await heavyFiles(target, isShort), await rates(target),
   ]
 }

@@ -79,13 +79,37 @@ export const useDeviceStore = defineStore('device', () => {
 
   const wordsOf = (error: unknown) => /quota/i.test(String(error)) ? 'no room is left' : 'the browser does not allow it'
 
-  async function refresh(): Promise<void> {
-    try {
-      outbox.value = await replica.outbox.orderBy('order').toArray()
-      photos.value = await replica.photos.toArray()
-    } catch (error) {
-      storageProblem.value = wordsOf(error)
+  let reading: Promise<void> | undefined
+  let isStale = false
+  /** Raised with what is held here meanwhile: a reading that began before must not take it out of sight. */
+  let held = 0
+
+  /** Reads again what is not sent. One reading at a time, and the last one begins after the last call. */
+  function refresh(): Promise<void> {
+    isStale = true
+    return reading ??= readWaiting().finally(() => {
+      reading = undefined
+      if (isStale) void refresh()
+    })
+  }
+  async function readWaiting(): Promise<void> {
+    while (isStale) {
+      isStale = false
+      const before = held
+      try {
+        const items = await replica.outbox.orderBy('order').toArray()
+        const pictures = await replica.photos.toArray()
+        if (before !== held) isStale = true
+        else [outbox.value, photos.value] = [items, pictures]
+      } catch (error) {
+        storageProblem.value = wordsOf(error)
+      }
     }
+  }
+  function showHeld(items: readonly Outgoing[]): void {
+    held++
+    const orders = new Set(items.map(i => i.order))
+    outbox.value = [...outbox.value.filter(i => !orders.has(i.order)), ...items]
   }
 
   const subscribe = (listener: (news: TabNews) => void): (() => void) => {
@@ -115,7 +139,7 @@ export const useDeviceStore = defineStore('device', () => {
         items.forEach((item, i) => { item.order = keys[i] })
         await replica.keep('clock', clock.last)
       })
-      outbox.value = [...outbox.value, ...items]
+      showHeld(items)
       storageProblem.value = ''
     } catch (error) {
       storageProblem.value = wordsOf(error)

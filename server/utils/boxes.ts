@@ -7,6 +7,8 @@ type Db = Kysely<Database>
 
 const PAGE = 2000
 const KEPT = 12
+/** Observations kept in memory over all jobs, about a kilobyte each. */
+const KEPT_OBSERVATIONS = 500_000
 
 /** Lets other requests have a turn. */
 export const breathe = (): Promise<void> => new Promise(resolve => setImmediate(resolve))
@@ -58,9 +60,13 @@ export function boxOf(db: Db, jobId: string): JobBox {
   if (!box || box.db !== db) box = new JobBox(db, jobId)
   boxes.delete(jobId)
   boxes.set(jobId, box)
+  let held = 0
+  for (const kept of boxes.values()) held += kept.ledger.size
   for (const [id, old] of boxes) {
-    if (boxes.size <= KEPT) break
-    if (old.isIdle && old !== box) boxes.delete(id)
+    if (boxes.size <= KEPT && held <= KEPT_OBSERVATIONS) break
+    if (!old.isIdle || old === box) continue
+    boxes.delete(id)
+    held -= old.ledger.size
   }
   return box
 }

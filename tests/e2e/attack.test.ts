@@ -13,7 +13,7 @@ describe('what a hostile page, file or person would do', () => {
   afterAll(() => server.stop())
   it.each([
     'a page of another site writes', 'a foreign name that leads here', 'framing, sniffing, scripts of others',
-    'addresses and methods that are not there', 'each role × each route', 'one bad observation in a batch',
+    'addresses and methods that are not there', 'other spellings of an address', 'each role × each route', 'one bad observation in a batch',
     'formulas in CSV', 'files made to stop the server; nobody else waits 200 ms', 'guessing passwords',
   ])('%s: held', (name) => {
     const outcome = outcomes.find(o => o.attack === name)
