@@ -178,6 +178,8 @@ describe('without a network', () => {
     const page = await profile()
     await goTo(page, `${server.url}/jobs/${job}/panel`)
     await isOpen(page)
+    // The list is a part of the application that has to be on the device before the server goes.
+    await isReadyOffline(page)
     await goAway()
     await page.evaluate(() => {
       for (let i = 0; i < 30; i++) window.jobStore().note('premises', 'client', `client ${i}`)
