@@ -38,9 +38,11 @@ export async function sendAll(sender: Sender): Promise<Stop | undefined> {
   return await sendPhotos(sender, blocked) ?? stopped
 }
 
+/**
+ * A job that this account has something to send for. A new one always has its first observations, so that a job made
+ * under another account waits for that person and never becomes this one's.
+ */
 async function nextJob({ replica, account }: Sender, blocked: ReadonlySet<string>): Promise<string | undefined> {
-  const news = await replica.jobs.filter(j => j.isNew && !blocked.has(j.id)).first()
-  if (news) return news.id
   const item = await replica.outbox.where('state').equals('waiting')
     .filter(i => i.account === account && !blocked.has(i.job)).first()
   return item?.job
