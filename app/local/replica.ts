@@ -12,6 +12,8 @@ export interface LocalJob {
   name: string
   /** The server has not been told that there is such a job. */
   isNew: boolean
+  /** The account it was made under on this device, as long as the server does not know of it; null in a demo. */
+  account?: string | null
   /** The replica goes up to this number of the server's sequence. */
   lastSequence: number
   /** Observations in the pages. */

@@ -21,6 +21,10 @@ export interface SendNews {
 }
 export interface Sender { replica: Replica, device: string, account: string | null, news: SendNews }
 
+/** Says for whom this is sent: another tab may have signed somebody else in, whose work it is not. */
+const asAccount = (account: string | null): Record<string, string> => account === null ? {} : { 'x-corvit-account': account }
+const postAs = (account: string | null, body: unknown): RequestInit => ({ ...postJson(body), headers: asAccount(account) })
+
 /** Sends everything of every job that can be sent; says what stopped it, if anything did. */
 export async function sendAll(sender: Sender): Promise<Stop | undefined> {
   let stopped: Stop | undefined
@@ -53,7 +57,7 @@ async function sendJob(sender: Sender, job: string): Promise<Stop | undefined> {
   try {
     const local = await replica.jobs.get(job)
     if (local?.isNew) {
-      const { job: summary } = await api(`/api/jobs/${job}`, Appended, { ...postJson({ device }), method: 'PUT' })
+      const { job: summary } = await api(`/api/jobs/${job}`, Appended, { ...postAs(account, { device }), method: 'PUT' })
       await replica.jobs.update(job, { isNew: false, summary })
     }
     let size = BATCH
@@ -76,7 +80,7 @@ async function sendJob(sender: Sender, job: string): Promise<Stop | undefined> {
 }
 
 async function sendBatch(sender: Sender, job: string, items: readonly Outgoing[]): Promise<void> {
-  const { replica, device, news } = sender
+  const { replica, device, account, news } = sender
   const readable: { item: Outgoing, observation: Observation }[] = []
   for (const item of items) {
     const observation = readItem(item)
@@ -85,7 +89,7 @@ async function sendBatch(sender: Sender, job: string, items: readonly Outgoing[]
   }
   if (readable.length === 0) return
   const body = { observations: readable.map(r => r.observation), device, sentAt: new Date().toISOString() }
-  const answer = await api(`/api/jobs/${job}/observations`, Appended, postJson(body))
+  const answer = await api(`/api/jobs/${job}/observations`, Appended, postAs(account, body))
   const refused = new Map(answer.refused.map(r => [r.index, r.problems]))
   const taken = readable.filter((_, i) => !refused.has(i))
   await replica.transaction('rw', replica.jobs, replica.pages, replica.outbox, async () => {
@@ -134,13 +138,11 @@ async function sendPhotos(sender: Sender, blocked: ReadonlySet<string>): Promise
       news.recorded(photo.job, observations)
     } catch (error) {
       const isFinal = error instanceof ApiFailure && ['not-a-photo', 'too-large', 'wrong-type'].includes(error.code)
-      if (isFinal) {
-        await replica.photos.update(photo.id, { state: 'refused', problem: error.message })
-        news.refused(photo.job)
-        continue
-      }
       const stop = stopOf(error, photo.job)
-      if (stop.kind !== 'job') return stop
+      if (!isFinal && stop.kind !== 'job') return stop
+      // The picture itself is refused, or its job is gone: it is kept, and somebody has to say what becomes of it.
+      await replica.photos.update(photo.id, { state: 'refused', problem: stop.message })
+      news.refused(photo.job)
     }
   }
   // What was said of the pictures goes too.
@@ -151,7 +153,7 @@ async function sendPhotos(sender: Sender, blocked: ReadonlySet<string>): Promise
 /** Stores the picture and says under which name, all or nothing. */
 async function sendPhoto({ replica, device }: Sender, photo: WaitingPhoto): Promise<Observation[]> {
   const path = `/api/jobs/${photo.job}/photos`
-  const headers = { 'content-type': 'application/octet-stream' }
+  const headers = { 'content-type': 'application/octet-stream', ...asAccount(photo.account) }
   const stored = await api(path, StoredPhoto, { method: 'POST', body: photo.picture, headers })
   const now = Date.now()
   const clock = new HybridClock(device, await replica.recall<string>('clock'))

@@ -41,7 +41,7 @@ const isHere = (job: JobSummary) => !isOffline.value || local.value.some(l => l.
 async function load() {
   problem.value = ''
   await device.ready
-  local.value = await device.replica.jobs.toArray().catch(() => [])
+  local.value = await device.replica.jobs.filter(device.isOwn).toArray().catch(() => [])
   lastList.value = await device.replica.recall<JobSummary[]>('list').catch(() => undefined) ?? []
   try {
     const answer = await api('/api/jobs', JobList)

@@ -2,7 +2,7 @@
 import {
   expects, fieldOf, KIND_LABEL, KINDS, valueSchema, valueText, type AnyValue, type Field, type Kind, type Observation,
 } from '#core'
-import type { Outgoing } from '~/local/replica'
+import type { Outgoing, WaitingPhoto } from '~/local/replica'
 
 const device = useDeviceStore()
 const store = useJobStore()
@@ -17,13 +17,14 @@ onMounted(async () => {
   const jobs = await device.replica.jobs.toArray().catch(() => [])
   jobNames.value = new Map(jobs.map(j => [j.id, j.summary?.name || j.name || 'job without a name']))
 })
-const refused = computed(() => device.outbox.filter(i => i.state === 'refused'))
+const refused = computed(() => device.outbox.filter(i => i.state === 'refused' && i.account === device.account))
 const waiting = computed(() => device.outbox.filter(i => i.state === 'waiting'))
-const others = computed(() => waiting.value.filter(i => i.account !== device.account))
-const refusedPhotos = computed(() => device.photos.filter(p => p.state === 'refused'))
+const others = computed(() => [...device.outbox, ...device.photos].filter(i => i.account !== device.account))
+const refusedPhotos = computed(() => device.photos.filter(p => p.state === 'refused' && p.account === device.account))
 const byJob = computed(() => {
   const counts = new Map<string, number>()
-  for (const { job } of [...waiting.value, ...device.inMemory, ...device.photos]) counts.set(job, (counts.get(job) ?? 0) + 1)
+  const own = [...waiting.value, ...device.photos.filter(p => p.state === 'waiting')].filter(i => i.account === device.account)
+  for (const { job } of [...own, ...device.inMemory]) counts.set(job, (counts.get(job) ?? 0) + 1)
   return [...counts].map(([id, n]) => ({ id, n, name: jobNames.value.get(id) ?? id }))
 })
 
@@ -78,10 +79,13 @@ const retime = (item: Outgoing) => device.correct(item, { at: new Date().toISOSt
 
 function download() {
   const list = [...device.outbox.map(i => i.body), ...device.inMemory.map(m => JSON.stringify(m.observation))]
-  const blob = new Blob([`[\n${list.join(',\n')}\n]\n`], { type: 'application/json' })
+  saveAs(new Blob([`[\n${list.join(',\n')}\n]\n`], { type: 'application/json' }), 'corvit-unsent.json')
+}
+const savePhoto = (photo: WaitingPhoto) => saveAs(photo.picture, `photograph.${photo.picture.type.split('/')[1] || 'jpg'}`)
+function saveAs(blob: Blob, name: string) {
   const link = document.createElement('a')
   link.href = URL.createObjectURL(blob)
-  link.download = 'corvit-unsent.json'
+  link.download = name
   link.click()
   URL.revokeObjectURL(link.href)
 }
@@ -101,8 +105,10 @@ function download() {
     <section v-if="byJob.length" class="stack">
       <h2>Waiting</h2>
       <ul class="list"><li v-for="j in byJob" :key="j.id"><NuxtLink :to="`/jobs/${j.id}/panel`" class="touch grow">{{ j.name }}</NuxtLink><b>{{ j.n }}</b></li></ul>
-      <p v-if="others.length" class="small soft">{{ others.length }} were recorded under another account; that person sends them by signing in on this device.</p>
     </section>
+    <p v-if="others.length" class="soft" data-testid="of-others">
+      {{ others.length }} were recorded under another account; that person sends them by signing in on this device.
+    </p>
     <section v-if="refused.length" class="stack" data-testid="refused">
       <h2>Not taken by the server</h2>
       <p class="soft">The rest went through. Correct these, try them again, or let them go.</p>
@@ -123,9 +129,21 @@ function download() {
         </li>
       </ul>
     </section>
-    <section v-if="refusedPhotos.length" class="stack">
-      <h2>Photographs not taken</h2>
-      <ul class="list"><li v-for="p in refusedPhotos" :key="p.id"><span class="grow">{{ p.problem }}</span><UButton size="lg" color="neutral" variant="ghost" @click="device.dropPhoto(p.id)">Let it go</UButton></li></ul>
+    <section v-if="refusedPhotos.length" class="stack" data-testid="refused-photos">
+      <h2>Photographs not taken by the server</h2>
+      <ul class="list">
+        <li v-for="p in refusedPhotos" :key="p.id">
+          <span class="grow">
+            <b>Photograph</b>
+            <span class="small soft block">{{ jobNames.get(p.job) ?? 'a job without a name' }} · {{ p.problem }}</span>
+          </span>
+          <div class="acts">
+            <UButton size="lg" color="neutral" variant="outline" @click="savePhoto(p)">Save as a file</UButton>
+            <UButton size="lg" color="neutral" variant="ghost" @click="device.tryPhotoAgain(p.id)">Try again</UButton>
+            <UButton size="lg" color="neutral" variant="ghost" @click="device.dropPhoto(p.id)">Let it go</UButton>
+          </div>
+        </li>
+      </ul>
     </section>
     <div v-if="device.unsent" class="acts">
       <UButton size="lg" :loading="device.isSending" @click="device.flush()">Send now</UButton>

@@ -263,6 +263,11 @@ export const useDeviceStore = defineStore('device', () => {
     await refresh()
     tell({ kind: 'outbox' })
   }
+  async function tryPhotoAgain(id: string): Promise<void> {
+    await replica.photos.update(id, { state: 'waiting', problem: '' })
+    await refresh()
+    await flush()
+  }
   async function dropPhoto(id: string): Promise<void> {
     await replica.photos.delete(id)
     await refresh()
@@ -282,8 +287,10 @@ export const useDeviceStore = defineStore('device', () => {
   }
 
   async function addJob(job: LocalJob): Promise<void> {
-    await replica.jobs.put(job)
+    await replica.jobs.put({ ...job, account: account.value })
   }
+  /** Whether whoever is signed in may see a job kept here: one not sent yet is seen only by who made it. */
+  const isOwn = (job: LocalJob): boolean => !job.isNew || (job.account ?? null) === account.value
   async function setAccount(id: string | null): Promise<void> {
     if (id !== account.value) {
       // Another person's copies are not for this one; what that person has not sent stays, under their name.
@@ -309,7 +316,7 @@ export const useDeviceStore = defineStore('device', () => {
 
   return {
     replica, ready, name, account, storageProblem, inMemory, outbox, photos, writing, isSending, stop, skewSeconds,
-    unsent, unsentOf, subscribe, tell, stamp, see, hold, holdPhoto, flush, refresh, tryAgain, giveUp, dropPhoto, correct, addJob,
-    setAccount, leave,
+    unsent, unsentOf, subscribe, tell, stamp, see, hold, holdPhoto, flush, refresh, tryAgain, giveUp, dropPhoto, tryPhotoAgain, correct,
+    addJob, isOwn, setAccount, leave,
   }
 })

@@ -87,7 +87,8 @@ export const useJobStore = defineStore('job', () => {
     close()
     const turn = ++opening
     await device.ready
-    const local = await device.replica.jobs.get(id).catch(() => undefined)
+    const here = await device.replica.jobs.get(id).catch(() => undefined)
+    const local = here && device.isOwn(here) ? here : undefined
     const kept = local ? await device.replica.acknowledged(id).catch(() => []) : []
     if (turn !== opening) return
     if (!local || (kept.length === 0 && !local.isNew)) {

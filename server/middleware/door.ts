@@ -1,6 +1,7 @@
 import type { H3Event } from 'h3'
 import { mayAtLeast } from '../../shared/people'
 import { routesAt, type Route } from '../../shared/routes'
+import type { Asker } from '../utils/people'
 
 /** Names this server answers to; another name that leads here (by a trick of its owner's) is refused. */
 const OWN_NAMES = ['127.0.0.1', 'localhost', '[::1]']
@@ -26,6 +27,7 @@ export default defineEventHandler(async (event) => {
     }
   }
   if (isWrite) checkType(event, route)
+  checkAccount(event)
   await spend(event, route.rate)
 })
 
@@ -48,6 +50,13 @@ function checkOrigin(event: H3Event): void {
   if (site !== undefined && site !== 'same-origin') throw refuseIt()
   if (origin === undefined) return
   if (!URL.canParse(origin) || new URL(origin).host !== getHeader(event, 'host')) throw refuseIt()
+}
+
+/** A device that says for whom it sends is not answered as somebody else, who has signed in on it since. */
+function checkAccount(event: H3Event): void {
+  const claimed = getHeader(event, 'x-corvit-account')
+  const asker = event.context.asker as Asker | undefined
+  if (claimed !== undefined && claimed !== asker?.id) throw refuse('sign-in', 'Somebody else is signed in on this device now')
 }
 
 /** What a form of another site can send without asking is never taken. */

@@ -70,34 +70,110 @@ export interface Sent {
 }
 type Answer = Omit<Appended, 'job'>
 
+/** What one device sends in one request, waiting for its turn. */
+interface Waiting {
+  readonly sent: Sent
+  readonly resolve: (answer: Answer) => void
+  readonly reject: (error: unknown) => void
+}
+/** Batches of a job that came while the disk was busy: the next turn takes them all, so that they share one write. */
+const waiting = new WeakMap<JobBox, Waiting[]>()
+/** No turn takes more than this, so that none is long. */
+const TURN_OBSERVATIONS = 5000
+
 /**
- * Appends observations to a job's log, one batch of a job at a time. What does not fit is set aside with its reason,
+ * Appends observations to a job's log, one turn of a job at a time. What does not fit is set aside with its reason,
  * the rest is stored in one transaction. Ids that are there already are skipped, so a batch may be sent again; the
  * same id with other content is refused.
  */
 export function append(db: Db, jobId: string, sent: Sent): Promise<Answer> {
   const box = boxOf(db, jobId)
-  return box.enqueue(async () => {
-    const now = Date.now()
+  return new Promise((resolve, reject) => {
+    const list = waiting.get(box) ?? []
+    waiting.set(box, list)
+    list.push({ sent, resolve, reject })
+    if (list.length === 1) void box.enqueue(() => takeTurn(db, box)).catch(error => failAll(box, error))
+  })
+}
+
+/** Where the job could not even be read. */
+function failAll(box: JobBox, error: unknown): void {
+  const list = waiting.get(box) ?? []
+  waiting.delete(box)
+  for (const one of list) one.reject(error)
+}
+
+async function takeTurn(db: Db, box: JobBox): Promise<void> {
+  const list = waiting.get(box) ?? []
+  const turn: Waiting[] = []
+  let size = 0
+  while (list.length > 0 && (turn.length === 0 || size + list[0]!.sent.observations.length <= TURN_OBSERVATIONS)) {
+    const next = list.shift()!
+    turn.push(next)
+    size += next.sent.observations.length
+  }
+  if (list.length > 0) void box.enqueue(() => takeTurn(db, box)).catch(error => failAll(box, error))
+  else waiting.delete(box)
+  try {
+    const answers = await appendTogether(db, box, turn.map(t => t.sent))
+    turn.forEach((t, i) => t.resolve(answers[i]!))
+  } catch (error) {
+    for (const t of turn) t.reject(error)
+  }
+}
+
+interface Candidate { readonly batch: Batch, readonly index: number }
+interface Batch { readonly answer: Answer, readonly accountId: string | null }
+
+/** Judges batches in the order they came, as if each stood alone after those before it, and stores what fits at once. */
+async function appendTogether(db: Db, box: JobBox, sents: readonly Sent[]): Promise<Answer[]> {
+  const now = Date.now()
+  const fresh: RawObservation[] = []
+  const from: Candidate[] = []
+  const inTurn = new Map<string, RawObservation>()
+  // The same observation sent by two devices in one turn: whatever becomes of the first becomes of the second.
+  const again: { readonly id: string, readonly who: Candidate }[] = []
+  const batches = sents.map((sent) => {
     const skewSeconds = skewOf(sent, now)
     const { raw, index, refused } = readBatch(sent, skewSeconds)
-    const known: RawObservation[] = []
-    const fresh: RawObservation[] = []
+    const answer: Answer = { stored: 0, known: 0, refused, lastSequence: 0, skewSeconds }
+    const batch: Batch = { answer, accountId: sent.account?.id ?? null }
     for (const o of raw) {
-      const before = box.ledger.find(o.id)
-      if (!before) fresh.push(o)
-      else if (sameContent(before, o)) known.push(o)
-      else refused.push(refusal(index.get(o)!, o.id, 'conflict', [SAME_ID]))
+      const before = box.ledger.find(o.id) ?? inTurn.get(o.id)
+      const who = { batch, index: index.get(o)! }
+      if (!before) {
+        fresh.push(o)
+        from.push(who)
+        inTurn.set(o.id, o)
+      } else if (!sameContent(before, o)) {
+        refused.push(refusal(who.index, o.id, 'conflict', [SAME_ID]))
+      } else if (inTurn.has(o.id)) {
+        again.push({ id: o.id, who })
+      } else {
+        answer.known++
+      }
     }
-    const stamped = withClocks(fresh, id => box.ledger.find(id))
-    const placed = new Map(stamped.map((o, i) => [o, index.get(fresh[i]!)!]))
-    const sifted = sift(stamped, box.ledger, now + MAX_AHEAD_MS)
-    for (const { observation, problems } of sifted.refused) {
-      refused.push(refusal(placed.get(observation)!, observation.id, 'invalid-input', problems))
-    }
-    if (sifted.fit.length > 0) await store(db, box, sifted.fit, sent.account?.id ?? null)
-    refused.sort((a, b) => a.index - b.index)
-    return { stored: sifted.fit.length, known: known.length, refused, lastSequence: box.lastSequence, skewSeconds }
+    return batch
+  })
+  const stamped = withClocks(fresh, id => box.ledger.find(id))
+  const placed = new Map(stamped.map((o, i) => [o, from[i]!]))
+  const sifted = sift(stamped, box.ledger, now + MAX_AHEAD_MS)
+  const refusals = new Map(sifted.refused.map(r => [r.observation.id, r.problems]))
+  for (const { observation, problems } of sifted.refused) {
+    const { batch, index } = placed.get(observation)!
+    batch.answer.refused.push(refusal(index, observation.id, 'invalid-input', problems))
+  }
+  for (const { id, who } of again) {
+    const problems = refusals.get(id)
+    if (problems) who.batch.answer.refused.push(refusal(who.index, id, 'invalid-input', problems))
+    else who.batch.answer.known++
+  }
+  const fit = sifted.fit.map(observation => ({ observation, accountId: placed.get(observation)!.batch.accountId }))
+  if (fit.length > 0) await store(db, box, fit)
+  for (const { observation } of fit) placed.get(observation)!.batch.answer.stored++
+  return batches.map(({ answer }) => {
+    answer.refused.sort((a, b) => a.index - b.index)
+    return { ...answer, lastSequence: box.lastSequence }
   })
 }
 
@@ -137,20 +213,22 @@ function readBatch({ observations, account }: Sent, skewSeconds: number | null) 
 }
 
 /** Two observations say the same; who sent them with which clock error does not count. */
-function sameContent(before: Observation, o: RawObservation): boolean {
+function sameContent(before: RawObservation, o: RawObservation): boolean {
   const bare = ({ by: _by, skewSeconds: _skew, clock, ...rest }: RawObservation) =>
     JSON.stringify(Object.entries(o.clock === undefined ? rest : { ...rest, clock }).sort(([a], [b]) => a < b ? -1 : 1))
   return bare(before) === bare(o)
 }
 
-async function store(db: Db, box: JobBox, fit: readonly Observation[], accountId: string | null): Promise<void> {
+interface Fitting { readonly observation: Observation, readonly accountId: string | null }
+
+async function store(db: Db, box: JobBox, fit: readonly Fitting[]): Promise<void> {
   const now = new Date().toISOString()
-  const bodies = fit.map(o => JSON.stringify(o))
+  const bodies = fit.map(f => JSON.stringify(f.observation))
   let last = 0
   try {
     await db.transaction().execute(async (tx) => {
       for (let i = 0; i < fit.length; i += 500) {
-        last = await addObservations(tx, fit.slice(i, i + 500).map((o, k) => ({
+        last = await addObservations(tx, fit.slice(i, i + 500).map(({ observation: o, accountId }, k) => ({
           job_id: box.jobId, id: o.id, at: o.at, act: o.act, subject: 'subject' in o ? o.subject : null,
           field: 'field' in o ? o.field : null, body: bodies[i + k]!, received_at: now, account_id: accountId,
         })))
@@ -162,7 +240,7 @@ async function store(db: Db, box: JobBox, fit: readonly Observation[], accountId
     throw isFull(error) ? diskFull() : error
   }
   // The ledger in memory follows the disk, so it takes the batch only once the rows are in.
-  box.ledger.append(fit)
+  box.ledger.append(fit.map(f => f.observation))
   box.lastSequence = last
   publish(box.jobId, { lastSequence: last, bodies })
   countSoon(db, box.jobId)

@@ -44,6 +44,23 @@ describe('observations', () => {
     expect(Appended.parse(await (await me.send('POST', observations(id), batch)).json())).toMatchObject({ stored: 2, known: 0 })
     expect(Appended.parse(await (await me.send('POST', observations(id), batch)).json())).toMatchObject({ stored: 0, known: 2 })
   })
+  it('sent by many at once share a write, and each gets the answer to its own', async () => {
+    const id = await newJob()
+    const send = async (list: unknown[]) =>
+      Appended.parse(await (await me.send('POST', observations(id), { observations: list })).json())
+    const twin = note('twin', 'the same', 'client')
+    const badTwin = note('bad-twin', 3, 'noSuchField')
+    const many = Array.from({ length: 30 }, (_, i) => [note(`m-${i}`, 1900 + i), ...i % 5 === 0 ? [note(`bad-${i}`, 'wet', 'yearBuilt')] : []])
+    const answers = await Promise.all([...many, [twin], [twin], [badTwin], [badTwin], [note('m-0', 1700)]].map(send))
+    const outcome = ({ stored, known, refused }: Appended) => [stored, known, refused.map(r => `${r.index} ${r.id} ${r.code}`)]
+    expect(answers.slice(0, 30).map(outcome)).toEqual(many.map((_, i) => [1, 0, i % 5 === 0 ? [`1 bad-${i} invalid-input`] : []]))
+    expect(answers.slice(30, 32).map(a => [a.stored, a.known]).sort()).toEqual([[0, 1], [1, 0]])
+    for (const a of answers.slice(32, 34)) expect(outcome(a)).toEqual([0, 0, ['0 bad-twin invalid-input']])
+    expect(outcome(answers[34]!)).toEqual([0, 0, ['0 m-0 conflict']])
+    const stored = Job.parse(await (await me.get(`/api/jobs/${id}`)).json()).observations.map(o => o.id)
+    for (let i = 0; i < 30; i++) expect(stored.filter(s => s === `m-${i}`)).toHaveLength(1)
+    expect(stored.filter(s => s === 'twin')).toHaveLength(1)
+  })
   it('with a used id and another content are set aside, and the rest is stored', async () => {
     const id = await newJob()
     await me.send('POST', observations(id), { observations: [note('a-1')] })

@@ -1,5 +1,5 @@
 import type { Browser, Page } from 'puppeteer-core'
-import { Appended } from '#shared/api'
+import { Appended, JobList } from '#shared/api'
 import { Access, Audit, MadeLink, People } from '#shared/people'
 import { clickText, faultsOf, freshDb, goTo, hasText, HAND, launch, lacksText, PASSWORD, post, serve, signIn, signInPage, type Server, type SignedIn } from '../support/app'
 
@@ -127,6 +127,41 @@ describe('jobs of people', () => {
     expect((await ben.send('PUT', `/api/jobs/${job}/people`, { members: [] })).status).toBe(200)
     expect((await cleo.get(`/api/jobs/${job}`)).status).toBe(404)
   })
+  it('made without a network are seen and sent only by who made them, whoever signs in on the device next', async () => {
+    const [dora, emil] = [await addPerson('dora', 'assessor'), await addPerson('emil', 'assessor')]
+    const view = await page()
+    await signInPage(view, server, dora)
+    await goTo(view, server.url)
+    await hasText(view, 'h1', 'Jobs')
+    await view.waitForFunction(async () => {
+      await navigator.serviceWorker.ready
+      return (await caches.keys()).some(n => n.startsWith('corvit-shell'))
+    }, { timeout: 20_000, polling: 200 })
+    await view.setOfflineMode(true)
+    await clickText(view, 'button', 'New job')
+    await view.type('input[name="name"]', 'Of Dora alone')
+    await clickText(view, 'form .go', 'Start')
+    await view.waitForSelector('[data-testid="save-dot"][data-state="device"]')
+    // Somebody else signs in in another tab, while this one still believes that Dora sits here.
+    await signInPage(view, server, emil)
+    await view.setOfflineMode(false)
+    await view.evaluate(() => { dispatchEvent(new Event('online')) })
+    await view.waitForSelector('[data-testid="save-dot"][data-state="needs-you"]')
+    const namesOf = async (who: SignedIn) => JobList.parse(await (await who.get('/api/jobs')).json()).jobs.map(j => j.name)
+    expect(await namesOf(emil)).not.toContain('Of Dora alone')
+    await goTo(view, server.url)
+    await hasText(view, 'h1', 'Jobs')
+    await lacksText(view, '.job', 'Of Dora alone')
+    await goTo(view, `${server.url}/unsent`)
+    await view.waitForSelector('[data-testid="of-others"]')
+    await lacksText(view, '.list', 'Of Dora alone')
+    await signInPage(view, server, dora)
+    await goTo(view, server.url)
+    await hasText(view, '.job', 'Of Dora alone')
+    for (let i = 0; i < 50 && !(await namesOf(dora)).includes('Of Dora alone'); i++) await new Promise(r => setTimeout(r, 100))
+    expect(await namesOf(dora)).toContain('Of Dora alone')
+    expect(await namesOf(emil)).not.toContain('Of Dora alone')
+  }, 90_000)
   it('one report is read by link, until it is taken back or over', async () => {
     const job = await newJob(owner, 'Linked')
     const link = MadeLink.parse(await (await owner.send('POST', `/api/jobs/${job}/links`, { voice: 'inspector', days: 1 })).json())

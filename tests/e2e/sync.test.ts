@@ -173,6 +173,28 @@ describe('without a network', () => {
     expect(observations.some(o => o.act === 'note' && o.field === 'label' && o.value === 'porch lights')).toBe(true)
   }, 150_000)
 
+  it('a photograph of a job that went meanwhile is kept, said, and let go by hand', async () => {
+    const job = await newJob('Goes away')
+    const page = await profile()
+    await goTo(page, `${server.url}/jobs/${job}/panel`)
+    await isOpen(page)
+    await page.setOfflineMode(true)
+    await page.evaluate(async (id) => {
+      const device = window.deviceStore()
+      const picture = new Blob([new Uint8Array([1, 2, 3])], { type: 'image/jpeg' })
+      await device.holdPhoto({ id: 'p-gone', job: id, subject: 'premises', picture, by: 'A' })
+    }, job)
+    await stateIs(page, 'device')
+    expect((await fetch(`${server.url}/api/jobs/${job}`, { method: 'DELETE' })).ok).toBe(true)
+    await page.setOfflineMode(false)
+    await page.evaluate(() => { dispatchEvent(new Event('online')) })
+    await stateIs(page, 'needs-you')
+    await goTo(page, `${server.url}/unsent`)
+    await hasText(page, '[data-testid="refused-photos"]', 'There is no such job')
+    await clickText(page, '[data-testid="refused-photos"] button', 'Let it go')
+    await page.waitForSelector('[data-testid="all-sent"]')
+  }, 60_000)
+
   it('a job left in the middle of sending goes on, and its dot does not say more than is true', async () => {
     const job = await newJob('Left early')
     const page = await profile()

@@ -10,18 +10,23 @@ interface JobStore {
   log(): { id: string }[]
   house: { subjects: Map<string, { facts: Record<string, { state: string, value?: unknown }> }> }
 }
+interface DeviceStore {
+  holdPhoto(photo: { id: string, job: string, subject: string, picture: Blob, by: string }): Promise<void>
+}
 declare global {
-  interface Window { jobStore(): JobStore }
+  interface Window { jobStore(): JobStore, deviceStore(): DeviceStore }
 }
 
 /** Lets a test record many observations the way the screens do, without typing each. */
 export const withStore = (page: Page) => page.evaluateOnNewDocument(() => {
-  window.jobStore = () => {
+  const storeOf = (name: string) => {
     const root = document.querySelector('#__nuxt') as unknown as {
       __vue_app__: { config: { globalProperties: { $pinia: { _s: Map<string, unknown> } } } }
     }
-    return root.__vue_app__.config.globalProperties.$pinia._s.get('job') as JobStore
+    return root.__vue_app__.config.globalProperties.$pinia._s.get(name)
   }
+  window.jobStore = () => storeOf('job') as JobStore
+  window.deviceStore = () => storeOf('device') as DeviceStore
 })
 
 /** A device whose clock is wrong by so many milliseconds. */
