@@ -1,4 +1,4 @@
-// npm run bench [-- record|run]: bundles a bench as the server is bundled (a development loader would wrap every
+// npm run bench [-- run|record|clients]: bundles a bench as the server is bundled (a development loader would wrap every
 // function), then runs it.
 import { spawnSync } from 'node:child_process'
 import { join } from 'node:path'
@@ -7,7 +7,7 @@ import { build, install, ROOT } from './setup.mjs'
 
 install()
 build()
-const names = process.argv.length > 2 ? process.argv.slice(2) : ['run', 'record']
+const names = process.argv.length > 2 ? process.argv.slice(2) : ['run', 'record', 'clients']
 for (const name of names) {
   const outfile = join(ROOT, 'scripts', `.bench-${name}.mjs`)
   await bundle({

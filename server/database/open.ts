@@ -20,6 +20,24 @@ export function connect(file: string): SQLite.Database {
     const pageSize = sqlite.pragma('page_size', { simple: true }) as number
     sqlite.pragma(`max_page_count = ${Math.floor(megabytes * 1024 * 1024 / pageSize)}`)
   }
+  return withKeptStatements(sqlite)
+}
+
+const KEPT_STATEMENTS = 200
+
+/** The same few statements come again and again; each is read by SQLite once. */
+function withKeptStatements(sqlite: SQLite.Database): SQLite.Database {
+  const prepare = sqlite.prepare.bind(sqlite)
+  const kept = new Map<string, SQLite.Statement>()
+  sqlite.prepare = ((source: string) => {
+    const before = kept.get(source)
+    // One that is still being read row by row cannot be begun anew.
+    if (before && !before.busy) return before
+    const made = prepare(source)
+    if (kept.size >= KEPT_STATEMENTS) kept.delete(kept.keys().next().value!)
+    kept.set(source, made)
+    return made
+  }) as SQLite.Database['prepare']
   return sqlite
 }
 

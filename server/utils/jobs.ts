@@ -12,7 +12,9 @@ import type { Asker, Need } from './people'
 
 type Db = Kysely<Database>
 
-const SUMMARY_AFTER_MS = 1500
+/** The counts of the list wait until a job has been quiet this long, and while it never is, at most so long. */
+const QUIET_MS = 1500
+const COUNT_AT_LEAST_EVERY_MS = 15_000
 
 /** The job of a request, where whoever asks may do what they ask. Somebody else's job is as if it were not there. */
 export async function requireJob(event: H3Event, need: Need = 'use'): Promise<{ db: Db, row: JobRow, asker: Asker }> {
@@ -47,14 +49,19 @@ export async function startJob(db: Db, id: string = randomUUID(), more: Partial<
   return id
 }
 
-const summaries = new Map<string, NodeJS.Timeout>()
+interface Due { timer: NodeJS.Timeout, readonly lastMs: number }
+const summaries = new Map<string, Due>()
 /** Counts what the list says of a job, a moment later and beside the server: an append never waits for a judgment. */
 export function countSoon(db: Db, jobId: string): void {
-  if (summaries.has(jobId)) return
-  summaries.set(jobId, setTimeout(() => {
+  const now = Date.now()
+  const due = summaries.get(jobId)
+  const lastMs = due?.lastMs ?? now + COUNT_AT_LEAST_EVERY_MS
+  if (due) clearTimeout(due.timer)
+  const timer = setTimeout(() => {
     summaries.delete(jobId)
     countNow(db, jobId).catch(error => log.warn({ err: error, job: jobId }, 'the counts of a job could not be made'))
-  }, SUMMARY_AFTER_MS).unref())
+  }, Math.max(0, Math.min(QUIET_MS, lastMs - now))).unref()
+  summaries.set(jobId, { timer, lastMs })
 }
 export async function countNow(db: Db, jobId: string): Promise<void> {
   const answer = await heavy({ kind: 'summary', file: databaseFile(), jobId })

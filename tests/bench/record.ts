@@ -1,4 +1,4 @@
-/** npm run bench record: a job of 50 000 observations, fifty clients on one job, and the same in a browser. */
+/** npm run bench record: a job of 50 000 observations on the server and in a browser. */
 import { existsSync, mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -79,7 +79,6 @@ async function main(): Promise<void> {
   const server = await serveLib.serve({ db, demo: true, env: { CORVIT_RATE_SCALE: '10000' } })
   try {
     await onServer(server.url, whole)
-    await fiftyClients(server.url)
   } finally {
     await server.stop()
   }
@@ -109,28 +108,6 @@ async function onServer(url: string, whole: readonly Observation[]): Promise<voi
   }
   report('append at the server (median of 60, the first reads the log)', ms(quantile(times, 0.5)), 'aim 20 ms')
   await inBrowser(url, job.id)
-}
-
-async function fiftyClients(url: string): Promise<void> {
-  const { job } = await (await post(`${url}/api/jobs`, { name: 'Fifty', purpose: 'service', edition: 2020 })).json() as { job: { id: string } }
-  const times: number[] = []
-  const end = performance.now() + 20_000
-  await Promise.all(Array.from({ length: 50 }, async (_, c) => {
-    // People do not tap in step; together they would measure the length of one queue and nothing else.
-    await new Promise(r => setTimeout(r, c * 4))
-    for (let n = 0; performance.now() < end; n++) {
-      const note = { id: `c${c}-${n}`, at: new Date().toISOString(), by: 'b', act: 'note', subject: 'premises', field: 'client', value: `c${n}`, grade: 'told' }
-      const start = performance.now()
-      const response = await post(`${url}/api/jobs/${job.id}/observations`, { observations: [note] })
-      if (!response.ok) throw new Error(await response.text())
-      await response.text()
-      times.push(performance.now() - start)
-      // Somebody who taps: five observations a second.
-      await new Promise(r => setTimeout(r, Math.max(0, 200 - (performance.now() - start))))
-    }
-  }))
-  report(`fifty clients on one job for 20 s, ${times.length} appends: p50`, ms(quantile(times, 0.5)))
-  report('fifty clients on one job for 20 s: p99', ms(quantile(times, 0.99)), 'aim 100 ms')
 }
 
 /** The same job in a real browser, from its own storage. */
