@@ -30,7 +30,57 @@ export default defineNuxtConfig({
   components: [{ path: '~/components', pathPrefix: false }],
   css: ['~/assets/main.css'],
   ui: { fonts: false },
-  icon: { provider: 'none', clientBundle: { scan: true, icons: ['lucide:undo-2', 'lucide:redo-2', 'lucide:sun', 'lucide:moon', 'lucide:keyboard', 'lucide:plus', 'lucide:printer', 'lucide:download', 'lucide:upload', 'lucide:x', 'lucide:chevron-down', 'lucide:chevron-right', 'lucide:loader-circle', 'lucide:check', 'lucide:trash-2', 'lucide:rotate-ccw', 'lucide:eye', 'lucide:folder-open', 'lucide:search', 'lucide:triangle-alert', 'lucide:panel-right', 'lucide:plug', 'lucide:list-tree', 'lucide:file-text', 'lucide:door-open', 'lucide:monitor', 'lucide:key-round', 'lucide:users', 'lucide:user', 'lucide:history', 'lucide:archive', 'lucide:log-out', 'lucide:share-2', 'lucide:menu', 'lucide:cloud-off', 'lucide:cloud-upload', 'lucide:ellipsis-vertical', 'lucide:chevron-left', 'lucide:camera', 'lucide:move-up-right', 'lucide:circle', 'lucide:type', 'lucide:minus'] } },
+  icon: {
+    provider: 'none',
+    clientBundle: {
+      scan: true,
+      icons: [
+        'lucide:undo-2',
+        'lucide:redo-2',
+        'lucide:sun',
+        'lucide:moon',
+        'lucide:keyboard',
+        'lucide:plus',
+        'lucide:printer',
+        'lucide:download',
+        'lucide:upload',
+        'lucide:x',
+        'lucide:chevron-down',
+        'lucide:chevron-right',
+        'lucide:loader-circle',
+        'lucide:check',
+        'lucide:trash-2',
+        'lucide:rotate-ccw',
+        'lucide:eye',
+        'lucide:folder-open',
+        'lucide:search',
+        'lucide:triangle-alert',
+        'lucide:panel-right',
+        'lucide:plug',
+        'lucide:list-tree',
+        'lucide:file-text',
+        'lucide:door-open',
+        'lucide:monitor',
+        'lucide:key-round',
+        'lucide:users',
+        'lucide:user',
+        'lucide:history',
+        'lucide:archive',
+        'lucide:log-out',
+        'lucide:share-2',
+        'lucide:menu',
+        'lucide:cloud-off',
+        'lucide:cloud-upload',
+        'lucide:ellipsis-vertical',
+        'lucide:chevron-left',
+        'lucide:camera',
+        'lucide:move-up-right',
+        'lucide:circle',
+        'lucide:type',
+        'lucide:minus',
+      ],
+    },
+  },
   colorMode: { preference: 'system' },
   alias: { '#core': core, '#shared': shared },
   vite: { worker: { format: 'es' } },
@@ -65,7 +115,7 @@ export default defineNuxtConfig({
     },
   },
   hooks: {
-    'nitro:config'(config: { errorHandler?: string, routeRules?: object }) {
+    'nitro:config'(config: { errorHandler?: string; routeRules?: object }) {
       config.errorHandler = fileURLToPath(new URL('./server/error.ts', import.meta.url))
       config.routeRules = { ...config.routeRules, ...routeRules }
     },
@@ -75,15 +125,35 @@ export default defineNuxtConfig({
         const outfile = join(nitro.options.output.serverDir, 'heavy.mjs')
         await bundle({
           entryPoints: [fileURLToPath(new URL('./server/heavy/worker.ts', import.meta.url))],
-          bundle: true, platform: 'node', format: 'esm', target: 'node20', outfile, logLevel: 'error',
+          bundle: true,
+          platform: 'node',
+          format: 'esm',
+          target: 'node20',
+          outfile,
+          logLevel: 'error',
           external: ['better-sqlite3'],
-          banner: { js: 'import { createRequire } from \'node:module\'\nconst require = createRequire(import.meta.url)' },
+          banner: {
+            js: "import { createRequire } from 'node:module'\nconst require = createRequire(import.meta.url)",
+          },
         })
         if (nitro.options.dev) process.env.CORVIT_HEAVY = outfile
       })
     },
   },
-  typescript: { strict: true, typeCheck: false, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
-  eslint: { config: { stylistic: { indent: 2, quotes: 'single', semi: false } } },
-  app: { head: { title: 'Corvit', htmlAttrs: { lang: 'en' }, meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1, viewport-fit=cover' }, { name: 'description', content: 'A second opinion on existing residential wiring' }] } },
+  typescript: {
+    strict: true,
+    typeCheck: false,
+    tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } },
+  },
+  eslint: { config: { stylistic: false } },
+  app: {
+    head: {
+      title: 'Corvit',
+      htmlAttrs: { lang: 'en' },
+      meta: [
+        { name: 'viewport', content: 'width=device-width, initial-scale=1, viewport-fit=cover' },
+        { name: 'description', content: 'A second opinion on existing residential wiring' },
+      ],
+    },
+  },
 })

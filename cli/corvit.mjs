@@ -4,12 +4,14 @@ import { existsSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 
 if (!existsSync(new URL('../node_modules/tsx', import.meta.url))) {
-  console.error(`corvit: its packages are not installed. Run "npm ci" in ${fileURLToPath(new URL('..', import.meta.url))} first.`)
+  console.error(
+    `corvit: its packages are not installed. Run "npm ci" in ${fileURLToPath(new URL('..', import.meta.url))} first.`,
+  )
   process.exit(2)
 }
 // A reader that has seen enough, like head, closes the pipe; that is no fault.
 for (const stream of [process.stdout, process.stderr]) {
-  stream.on('error', (error) => {
+  stream.on('error', error => {
     if (error.code !== 'EPIPE') throw error
     process.exit(0)
   })

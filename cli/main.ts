@@ -1,5 +1,16 @@
 import { readFileSync, statSync } from 'node:fs'
-import { assess, Ledger, MAX_FILE_BYTES, OUTCOMES, problemsOf, readJobFile, sumById, SUMS, UnreadableFile, type Outcome } from '#core'
+import {
+  assess,
+  Ledger,
+  MAX_FILE_BYTES,
+  OUTCOMES,
+  problemsOf,
+  readJobFile,
+  sumById,
+  SUMS,
+  UnreadableFile,
+  type Outcome,
+} from '#core'
 
 const USAGE = `corvit: a second opinion on existing residential wiring
 
@@ -39,7 +50,8 @@ function assessCommand(args: readonly string[]): number {
     if (arg === '--only') {
       const words = (args[++i] ?? '').split(',')
       const bad = words.find(w => !(OUTCOMES as readonly string[]).includes(w))
-      if (bad !== undefined) return refuse(`--only takes ${OUTCOMES.join(', ')}; found ${JSON.stringify(bad)}`)
+      if (bad !== undefined)
+        return refuse(`--only takes ${OUTCOMES.join(', ')}; found ${JSON.stringify(bad)}`)
       only = words as Outcome[]
     } else if (arg === '--rule') rule = args[++i]
     else if (arg === '--brief') isBrief = true
@@ -50,24 +62,42 @@ function assessCommand(args: readonly string[]): number {
   if (file === undefined) return refuse('which file?')
   let text: string
   try {
-    if (file !== '-' && statSync(file).size > MAX_FILE_BYTES) return refuse(`${file}: larger than ${MAX_FILE_BYTES / 1024 / 1024} MB`)
+    if (file !== '-' && statSync(file).size > MAX_FILE_BYTES)
+      return refuse(`${file}: larger than ${MAX_FILE_BYTES / 1024 / 1024} MB`)
     text = readFileSync(file === '-' ? 0 : file, 'utf8')
   } catch (error) {
-    return refuse(`${file}: ${(error as NodeJS.ErrnoException).code === 'ENOENT' ? 'no such file' : (error as Error).message}`)
+    return refuse(
+      `${file}: ${(error as NodeJS.ErrnoException).code === 'ENOENT' ? 'no such file' : (error as Error).message}`,
+    )
   }
   try {
     let n = 0
-    const { observations } = readJobFile(text, { at: '2000-01-01T00:00:00.000Z', by: 'file', nextId: () => `f${String(n++).padStart(7, '0')}` })
+    const { observations } = readJobFile(text, {
+      at: '2000-01-01T00:00:00.000Z',
+      by: 'file',
+      nextId: () => `f${String(n++).padStart(7, '0')}`,
+    })
     const assessment = assess(new Ledger(observations).house)
-    const results = assessment.results.filter(r => (!only || only.includes(r.outcome)) && (!rule || r.rule === rule))
-    if (isBrief) for (const r of results) console.log(`${r.outcome.padEnd(9)} ${r.rule.padEnd(30)} ${r.subject.label}: ${r.why}`)
+    const results = assessment.results.filter(
+      r => (!only || only.includes(r.outcome)) && (!rule || r.rule === rule),
+    )
+    if (isBrief)
+      for (const r of results)
+        console.log(`${r.outcome.padEnd(9)} ${r.rule.padEnd(30)} ${r.subject.label}: ${r.why}`)
     else console.log(JSON.stringify({ ...assessment, results }, null, 2))
     return 0
   } catch (error) {
     if (!(error instanceof UnreadableFile)) throw error
-    console.error(JSON.stringify({ error: 'unreadable-input', file, problems: error.problems }, null, 2))
+    console.error(
+      JSON.stringify({ error: 'unreadable-input', file, problems: error.problems }, null, 2),
+    )
     return 2
   }
+}
+
+function unreadable(error: NodeJS.ErrnoException): string {
+  if (error.code === 'ENOENT') return 'no such file'
+  return error instanceof SyntaxError ? `not JSON: ${error.message}` : error.message
 }
 
 function sumCommand(id: string, args: readonly string[]): number {
@@ -81,14 +111,21 @@ function sumCommand(id: string, args: readonly string[]): number {
   const file = args[0] ?? '-'
   let raw: unknown
   try {
-    if (file !== '-' && statSync(file).size > MAX_FILE_BYTES) return refuse(`${file}: larger than ${MAX_FILE_BYTES / 1024 / 1024} MB`)
+    if (file !== '-' && statSync(file).size > MAX_FILE_BYTES)
+      return refuse(`${file}: larger than ${MAX_FILE_BYTES / 1024 / 1024} MB`)
     raw = JSON.parse(readFileSync(file === '-' ? 0 : file, 'utf8'))
   } catch (error) {
-    return refuse(`${file}: ${(error as NodeJS.ErrnoException).code === 'ENOENT' ? 'no such file' : error instanceof SyntaxError ? `not JSON: ${error.message}` : (error as Error).message}`)
+    return refuse(`${file}: ${unreadable(error as NodeJS.ErrnoException)}`)
   }
   const parsed = sum.input.safeParse(raw)
   if (!parsed.success) {
-    console.error(JSON.stringify({ error: 'unreadable-input', file, problems: problemsOf(parsed.error, raw) }, null, 2))
+    console.error(
+      JSON.stringify(
+        { error: 'unreadable-input', file, problems: problemsOf(parsed.error, raw) },
+        null,
+        2,
+      ),
+    )
     return 2
   }
   console.log(JSON.stringify(sum.run(parsed.data), null, 2))

@@ -4,7 +4,14 @@ export type { AnyValue, Field, FieldName, Kind, Stage, Value, Year } from './mod
 export { GRADES, byClock, gradeRank, weaker, withClocks } from './model/observation'
 export type { Grade, Observation, RawObservation, Noted, Added } from './model/observation'
 export {
-  CLOCK_SHAPE, clockAfter, clockOfInstant, HybridClock, MAX_AHEAD_MS, readClock, TOLD_SKEW_MS, writeClock,
+  CLOCK_SHAPE,
+  clockAfter,
+  clockOfInstant,
+  HybridClock,
+  MAX_AHEAD_MS,
+  readClock,
+  TOLD_SKEW_MS,
+  writeClock,
 } from './model/clock'
 export { factAt, factsOf, PREMISES_ID, isKind, triedAt, valueOf } from './model/house'
 export type { Fact, FactRef, House, Known, Opinion, Subject } from './model/house'
@@ -24,7 +31,14 @@ export { defineRule, type Rule } from './engine/rule'
 export { RULES, ruleById } from './rules'
 export { REMEDIES, remediesFor, remedyById, type Remedy } from './remedies'
 export { groupAlike, type FindingGroup } from './report/groups'
-export { assess, speak, totalsOf, type Assessment, type SpokenResult, type Totals } from './report/assess'
+export {
+  assess,
+  speak,
+  totalsOf,
+  type Assessment,
+  type SpokenResult,
+  type Totals,
+} from './report/assess'
 export { labelOf, lookFor, valueText, type Look } from './report/labels'
 export { readJob, readJobFile, type ReadFile } from './file/read'
 export { writeHouse, writeLog } from './file/write'
@@ -43,8 +57,24 @@ export { findingsTable, panelSchedule } from './report/tables'
 export { parseLine, type Line, type Piece } from './shorthand/parse'
 export { LiveAssessment, resultKey, type Change } from './report/live'
 export { overlapsIn } from './derive/overlaps'
-export { bondMapOf, type BondMap, type MapNode, type MapTie, type TieState } from './report/bond-map'
-export { openLoopsOf, placeOf, STAGE_CAUTIONS, STAGE_WORDS, walkOf, type Coverage, type OpenLoop, type Stop, type Walk } from './report/route'
+export {
+  bondMapOf,
+  type BondMap,
+  type MapNode,
+  type MapTie,
+  type TieState,
+} from './report/bond-map'
+export {
+  openLoopsOf,
+  placeOf,
+  STAGE_CAUTIONS,
+  STAGE_WORDS,
+  walkOf,
+  type Coverage,
+  type OpenLoop,
+  type Stop,
+  type Walk,
+} from './report/route'
 export { timelineOf, type Moment } from './report/timeline'
 export { isolationPlan, type IsolationPlan } from './trace/isolation'
 export { identify, type Evidence, type Identity } from './diagnosis/identify'
@@ -55,10 +85,30 @@ export { afciSince, requirementsOf, PLACES, type Requirement } from './tables/pr
 export { TURNS } from './tables/years'
 export { diagnose, type Diagnosis, type Ranked } from './diagnosis/outlet'
 export { doubtsOf, refereeDevice, type Doubt } from './diagnosis/referee'
-export { STATES, LAMPS, type OutletState, type Readings, type ReadingName, type Setting } from './diagnosis/states'
+export {
+  STATES,
+  LAMPS,
+  type OutletState,
+  type Readings,
+  type ReadingName,
+  type Setting,
+} from './diagnosis/states'
 export { jointOf, originsOf } from './diagnosis/chain'
-export { planRounds, readRounds, settle, type TracePlan, type Traced, type Seen } from './trace/rounds'
+export {
+  planRounds,
+  readRounds,
+  settle,
+  type TracePlan,
+  type Traced,
+  type Seen,
+} from './trace/rounds'
 export { reconcile, type DirectoryEntry, type Reconciled } from './trace/directory'
 export { SUMS, sumById, type Sum } from './sums'
-export { BOX_VOLUME, boxFill, CONDUCTOR_VOLUME, type BoxKind, type FillSize } from './tables/box-fill'
+export {
+  BOX_VOLUME,
+  boxFill,
+  CONDUCTOR_VOLUME,
+  type BoxKind,
+  type FillSize,
+} from './tables/box-fill'
 export { resistance } from './tables/resistance'

@@ -19,20 +19,29 @@ const spareIsMarked = defineRule({
     if (role !== 'spare') return c.na(say('Not a spare'))
     const label = c.ask(breaker.facts.label)
     if (label === undefined) return c.undecided(say('The directory has not been read'))
-    return label === '' ? c.fault(say('The directory says nothing'), { danger: 1 }) : c.clear(say('Marked {label}', { label }))
+    return label === ''
+      ? c.fault(say('The directory says nothing'), { danger: 1 })
+      : c.clear(say('Marked {label}', { label }))
   },
 })
 
 let n = 0
-const stamp = { at: '2026-01-01T08:00:00.000Z', by: 'example', nextId: () => `o${String(n++).padStart(6, '0')}` }
+const stamp = {
+  at: '2026-01-01T08:00:00.000Z',
+  by: 'example',
+  nextId: () => `o${String(n++).padStart(6, '0')}`,
+}
 try {
   const { observations } = readJobFile(readFileSync(process.argv[2] ?? 0, 'utf8'), stamp)
   const { house } = new Ledger(observations)
   const { results, totals } = assess(house, { rules: [...RULES, spareIsMarked] })
-  for (const r of results) if (r.outcome === 'fault') console.log(`${r.severity}: ${r.title} (${r.subject.label}): ${r.why}`)
+  for (const r of results)
+    if (r.outcome === 'fault')
+      console.log(`${r.severity}: ${r.title} (${r.subject.label}): ${r.why}`)
   console.log(`${totals.fault} faults, ${totals.clear} clear, ${totals.undecided} undecided`)
 } catch (error) {
   if (!(error instanceof UnreadableFile)) throw error
-  for (const p of error.problems) console.error(`${p.path}: expected ${p.expected}, found ${p.found}`)
+  for (const p of error.problems)
+    console.error(`${p.path}: expected ${p.expected}, found ${p.found}`)
   process.exitCode = 2
 }

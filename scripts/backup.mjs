@@ -1,6 +1,14 @@
 // npm run backup [-- FOLDER]: a consistent copy of database and photographs, also while Corvit runs, with checksums.
 import { createHash } from 'node:crypto'
-import { copyFileSync, createReadStream, existsSync, mkdirSync, renameSync, statSync, writeFileSync } from 'node:fs'
+import {
+  copyFileSync,
+  createReadStream,
+  existsSync,
+  mkdirSync,
+  renameSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
 import { join, resolve } from 'node:path'
 import SQLite from 'better-sqlite3'
 import { databaseFile, photoFolder } from './lib/places.mjs'
@@ -27,7 +35,10 @@ async function main() {
   copy.pragma('journal_mode = DELETE')
   const verdict = copy.pragma('integrity_check', { simple: true })
   if (verdict !== 'ok') throw new Error(`the copy is damaged: ${verdict}`)
-  const hashes = copy.prepare('SELECT DISTINCT hash FROM photos ORDER BY hash').all().map(r => r.hash)
+  const hashes = copy
+    .prepare('SELECT DISTINCT hash FROM photos ORDER BY hash')
+    .all()
+    .map(r => r.hash)
   const counts = {
     jobs: copy.prepare('SELECT count(*) AS n FROM jobs').get().n,
     observations: copy.prepare('SELECT count(*) AS n FROM observations').get().n,
@@ -51,18 +62,33 @@ async function main() {
   }
   const listed = []
   for (const path of files) {
-    listed.push({ path, bytes: statSync(join(part, path)).size, sha256: await checksum(join(part, path)) })
+    listed.push({
+      path,
+      bytes: statSync(join(part, path)).size,
+      sha256: await checksum(join(part, path)),
+    })
   }
-  const manifest = { corvit: 'backup', version: 1, madeAt: new Date().toISOString(), counts, missing, files: listed }
+  const manifest = {
+    corvit: 'backup',
+    version: 1,
+    madeAt: new Date().toISOString(),
+    counts,
+    missing,
+    files: listed,
+  }
   writeFileSync(join(part, 'manifest.json'), `${JSON.stringify(manifest, null, 1)}\n`)
   renameSync(part, folder)
-  console.log(`${folder}: ${counts.jobs} jobs, ${counts.observations} observations, ${counts.photos} photographs`)
+  console.log(
+    `${folder}: ${counts.jobs} jobs, ${counts.observations} observations, ${counts.photos} photographs`,
+  )
   if (missing.length > 0) {
-    console.error(`${missing.length} pictures were not on the disk: ${missing.slice(0, 3).join(', ')}`)
+    console.error(
+      `${missing.length} pictures were not on the disk: ${missing.slice(0, 3).join(', ')}`,
+    )
     process.exitCode = 1
   }
 }
-main().catch((error) => {
+main().catch(error => {
   console.error(`No backup was made: ${error.message}`)
   process.exit(1)
 })

@@ -11,7 +11,12 @@ rmSync(dist, { recursive: true, force: true })
 await build({
   entryPoints: [join(ROOT, 'core', 'index.ts')],
   outfile: join(dist, 'index.js'),
-  bundle: true, platform: 'neutral', format: 'esm', target: 'es2022', external: ['zod'], logLevel: 'error',
+  bundle: true,
+  platform: 'neutral',
+  format: 'esm',
+  target: 'es2022',
+  external: ['zod'],
+  logLevel: 'error',
 })
 run(join(ROOT, 'node_modules', '.bin', 'tsc'), ['-p', 'tsconfig.core-build.json'])
 console.log(`Built ${dist}; try: node examples/assess.mjs docs/examples/multiwire.corvit.json`)

@@ -27,7 +27,11 @@ async function openPhoto(page) {
 async function openPlan(page) {
   await press(page, '[data-space="5"]')
   await wait(300)
-  await page.evaluate(() => [...document.querySelectorAll('button')].find(b => b.textContent.includes('make it dead')).click())
+  await page.evaluate(() =>
+    [...document.querySelectorAll('button')]
+      .find(b => b.textContent.includes('make it dead'))
+      .click(),
+  )
   await wait(500)
 }
 const VIEWS = [
@@ -43,7 +47,12 @@ const VIEWS = [
   { name: 'panel-split', path: '/jobs/demo-bakehouse/panel?at=oven', size: DESK },
   { name: 'photo', path: `${job}/panel?at=main`, size: DESK, act: openPhoto },
   { name: 'isolation', path: `${job}/panel?at=main`, size: HAND, act: openPlan },
-  { name: 'points', path: `${job}/points?circuit=living`, size: DESK, act: page => press(page, '[data-point="living-4"]') },
+  {
+    name: 'points',
+    path: `${job}/points?circuit=living`,
+    size: DESK,
+    act: page => press(page, '[data-point="living-4"]'),
+  },
   { name: 'findings', path: `${job}/findings`, size: DESK },
   { name: 'findings-hand', path: `${job}/findings`, size: HAND },
   { name: 'bench', path: `${job}/bench?sum=diagnose&from=den-4`, size: DESK },
@@ -71,7 +80,8 @@ async function newPage(name, size, isDark = false) {
   page.on('pageerror', e => console.error(`${name}: ${e.message}`))
   await page.setViewport(size)
   await page.emulateMediaFeatures([
-    { name: 'prefers-color-scheme', value: isDark ? 'dark' : 'light' }, { name: 'prefers-reduced-motion', value: 'reduce' },
+    { name: 'prefers-color-scheme', value: isDark ? 'dark' : 'light' },
+    { name: 'prefers-reduced-motion', value: 'reduce' },
   ])
   return page
 }
@@ -103,21 +113,29 @@ async function together(name, shots) {
     parts.push({ input: await sharp(png).resize(w, height).toBuffer(), left, top: 24 })
     left += w + 24
   }
-  await sharp({ create: { width, height: 692, channels: 3, background: '#8d8778' } }).composite(parts).png({ palette: true })
+  await sharp({ create: { width, height: 692, channels: 3, background: '#8d8778' } })
+    .composite(parts)
+    .png({ palette: true })
     .toFile(join(out, `${name}.png`))
 }
 /** Signing in, and the people of a Corvit. */
 async function doorView() {
   const server = await serve({ db: freshDb() })
-  const send = (path, body, cookie = '') => fetch(server.url + path, {
-    method: 'POST', headers: { 'content-type': 'application/json', cookie }, body: JSON.stringify(body),
-  })
+  const send = (path, body, cookie = '') =>
+    fetch(server.url + path, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', cookie },
+      body: JSON.stringify(body),
+    })
   await wait(500)
   const code = /with this code: ([A-Z0-9-]+)/.exec(server.log())[1]
   const password = 'quite a long one'
   const made = await send('/api/setup', { code, login: 'olive', name: 'Olive Harrow', password })
   const cookie = made.headers.getSetCookie().at(-1).split(';')[0]
-  for (const [login, name, role] of [['ben', 'Ben Tarrow', 'assessor'], ['cleo', 'Cleo Marsh', 'apprentice']]) {
+  for (const [login, name, role] of [
+    ['ben', 'Ben Tarrow', 'assessor'],
+    ['cleo', 'Cleo Marsh', 'apprentice'],
+  ]) {
     await send('/api/people', { login, name, role, password }, cookie)
   }
   const signIn = await newPage('door', HAND)
@@ -136,12 +154,24 @@ async function doorView() {
 async function recordView() {
   const db = freshDb()
   const server = await serve({ db, demo: true })
-  const stamp = (id, by) => ({ id, at: '2026-05-12T11:20:00.000Z', by, act: 'note', subject: 'main/7', grade: 'read', over: ['none'] })
+  const stamp = (id, by) => ({
+    id,
+    at: '2026-05-12T11:20:00.000Z',
+    by,
+    act: 'note',
+    subject: 'main/7',
+    grade: 'read',
+    over: ['none'],
+  })
   await fetch(`${server.url}/api${job}/observations`, {
-    method: 'POST', headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ observations: [
-      { ...stamp('z1', 'Ben Tarrow'), field: 'ratingAmps', value: 15 }, { ...stamp('z2', 'Cleo Marsh'), field: 'ratingAmps', value: 20 },
-    ] }),
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({
+      observations: [
+        { ...stamp('z1', 'Ben Tarrow'), field: 'ratingAmps', value: 15 },
+        { ...stamp('z2', 'Cleo Marsh'), field: 'ratingAmps', value: 20 },
+      ],
+    }),
   })
   const opinions = await newPage('record', DESK)
   await opinions.goto(`${server.url}${job}/opinions`, { waitUntil: 'load' })
@@ -153,7 +183,9 @@ async function recordView() {
   await wait(3000)
   await server.stop('SIGKILL')
   await phone.evaluate(() => {
-    const store = document.querySelector('#__nuxt').__vue_app__.config.globalProperties.$pinia._s.get('job')
+    const store = document
+      .querySelector('#__nuxt')
+      .__vue_app__.config.globalProperties.$pinia._s.get('job')
     for (const client of ['A. Reed', 'A. Reed, owner']) store.note('premises', 'client', client)
   })
   await wait(1500)

@@ -2,5 +2,9 @@
 import { spawnSync } from 'node:child_process'
 
 const run = (...args) => spawnSync('npx', args, { stdio: 'inherit' }).status ?? 1
-const failed = [run('tsc', '-p', 'tsconfig.core.json'), run('nuxt', 'prepare'), run('vue-tsc', '-b', '--noEmit')].some(code => code !== 0)
+const failed = [
+  run('tsc', '-p', 'tsconfig.core.json'),
+  run('nuxt', 'prepare'),
+  run('vue-tsc', '-b', '--noEmit'),
+].some(code => code !== 0)
 process.exit(failed ? 1 : 0)

@@ -21,9 +21,20 @@ export const PutJob = z.strictObject({ device: DeviceId.optional() })
 
 const count = z.number().int().min(0)
 export const JobSummary = z.object({
-  id: JobId, name: z.string(), street: z.string(), purpose: z.string(), yearBuilt: z.string(), edition: z.string(),
-  createdAt: z.string(), changedAt: z.string(), observations: count,
-  makeSafe: count, repair: count, upgrade: count, record: count, undecided: count,
+  id: JobId,
+  name: z.string(),
+  street: z.string(),
+  purpose: z.string(),
+  yearBuilt: z.string(),
+  edition: z.string(),
+  createdAt: z.string(),
+  changedAt: z.string(),
+  observations: count,
+  makeSafe: count,
+  repair: count,
+  upgrade: count,
+  record: count,
+  undecided: count,
   /** First so many observations in sequence came from a file. */
   imported: count,
   /** Whose job it is; empty in a demo. */
@@ -34,10 +45,17 @@ export const JobSummary = z.object({
 export type JobSummary = z.infer<typeof JobSummary>
 export const JobList = z.object({ jobs: z.array(JobSummary), isDemo: z.boolean() })
 /** Observations in the order the server took them; `lastSequence` says where to go on from. */
-export const Job = z.object({ job: JobSummary, lastSequence: count, observations: z.array(ObservationSchema) })
+export const Job = z.object({
+  job: JobSummary,
+  lastSequence: count,
+  observations: z.array(ObservationSchema),
+})
 export const JobQuery = z.object({ after: z.coerce.number().int().min(0).default(0) })
 /** One message of the live stream of a job. */
-export const StreamMessage = z.object({ lastSequence: count, observations: z.array(ObservationSchema) })
+export const StreamMessage = z.object({
+  lastSequence: count,
+  observations: z.array(ObservationSchema),
+})
 
 export const MAX_BATCH = 2000
 /** Each observation is read by itself, so that one that is wrong does not hold up the others. */
@@ -68,7 +86,15 @@ export const Appended = z.object({
 })
 export type Appended = z.infer<typeof Appended>
 export const TrashList = z.object({
-  jobs: z.array(z.object({ id: JobId, name: z.string(), deletedAt: z.string(), goneOn: z.string(), observations: count })),
+  jobs: z.array(
+    z.object({
+      id: JobId,
+      name: z.string(),
+      deletedAt: z.string(),
+      goneOn: z.string(),
+      observations: count,
+    }),
+  ),
 })
 export const Health = z.object({
   status: z.enum(['ok', 'failing']),
@@ -79,7 +105,9 @@ export const Health = z.object({
   problems: z.array(z.string()),
 })
 export const ExportQuery = z.object({ form: z.enum(['log', 'house']).default('log') })
-export const ReportQuery = z.object({ voice: z.enum(['inspector', 'electrician']).default('inspector') })
+export const ReportQuery = z.object({
+  voice: z.enum(['inspector', 'electrician']).default('inspector'),
+})
 
 export const MAX_PHOTO_BYTES = 20 * 1024 * 1024
 export const PhotoHash = z.string().regex(/^[0-9a-f]{64}$/, 'not the name of a photograph')
@@ -91,16 +119,40 @@ export const PhotoQuery = z.object({ size: z.enum(['full', 'thumb']).default('fu
 const share = z.number().min(-0.1).max(1.1)
 export const PhotoMark = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('arrow'), x: share, y: share, x2: share, y2: share }),
-  z.strictObject({ kind: z.literal('circle'), x: share, y: share, r: z.number().min(0.005).max(1) }),
+  z.strictObject({
+    kind: z.literal('circle'),
+    x: share,
+    y: share,
+    r: z.number().min(0.005).max(1),
+  }),
   z.strictObject({ kind: z.literal('text'), x: share, y: share, text: plainText(80).min(1) }),
 ])
 export type PhotoMark = z.infer<typeof PhotoMark>
 export const PhotoMarks = z.array(PhotoMark).max(24)
 
 export const ErrorCode = z.enum([
-  'invalid-input', 'no-job', 'too-large', 'conflict', 'not-demo', 'unreadable-file', 'storage-full', 'not-a-photo',
-  'no-photo', 'no-route', 'wrong-method', 'wrong-host', 'wrong-origin', 'wrong-type', 'sign-in', 'forbidden',
-  'too-often', 'took-too-long', 'wrong-code', 'wrong-password', 'gone', 'server',
+  'invalid-input',
+  'no-job',
+  'too-large',
+  'conflict',
+  'not-demo',
+  'unreadable-file',
+  'storage-full',
+  'not-a-photo',
+  'no-photo',
+  'no-route',
+  'wrong-method',
+  'wrong-host',
+  'wrong-origin',
+  'wrong-type',
+  'sign-in',
+  'forbidden',
+  'too-often',
+  'took-too-long',
+  'wrong-code',
+  'wrong-password',
+  'gone',
+  'server',
 ])
 /** The `data` of every error the API answers with. */
 export const ErrorBody = z.object({ code: ErrorCode, problems: z.array(Problem) })

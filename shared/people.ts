@@ -10,19 +10,40 @@ export const ROLE_WORDS: Record<Role, string> = {
   assessor: 'records, shares and deletes own jobs',
   owner: 'everything, and the accounts',
 }
-export const mayAtLeast = (role: Role, least: Role): boolean => ROLES.indexOf(role) >= ROLES.indexOf(least)
+export const mayAtLeast = (role: Role, least: Role): boolean =>
+  ROLES.indexOf(role) >= ROLES.indexOf(least)
 
-export const Login = z.string().trim().toLowerCase()
+export const Login = z
+  .string()
+  .trim()
+  .toLowerCase()
   .regex(/^[a-z0-9][a-z0-9._@-]{1,79}$/, '2 to 80 letters, digits and . _ @ -')
-export const Password = z.string().min(10, 'at least 10 characters').max(200, 'at most 200 characters')
+export const Password = z
+  .string()
+  .min(10, 'at least 10 characters')
+  .max(200, 'at most 200 characters')
 export const PersonName = plainText(120).trim().min(1, 'a name')
 
-export const Person = z.object({ id: z.string(), login: z.string(), name: z.string(), role: z.enum(ROLES) })
+export const Person = z.object({
+  id: z.string(),
+  login: z.string(),
+  name: z.string(),
+  role: z.enum(ROLES),
+})
 export type Person = z.infer<typeof Person>
-export const PersonRow = Person.extend({ createdAt: z.string(), isDisabled: z.boolean(), jobs: z.number() })
+export const PersonRow = Person.extend({
+  createdAt: z.string(),
+  isDisabled: z.boolean(),
+  jobs: z.number(),
+})
 export type PersonRow = z.infer<typeof PersonRow>
 export const People = z.object({ people: z.array(PersonRow) })
-export const NewPerson = z.strictObject({ login: Login, name: PersonName, role: z.enum(ROLES), password: Password })
+export const NewPerson = z.strictObject({
+  login: Login,
+  name: PersonName,
+  role: z.enum(ROLES),
+  password: Password,
+})
 export const ChangePerson = z.strictObject({
   name: PersonName.optional(),
   role: z.enum(ROLES).optional(),
@@ -31,7 +52,10 @@ export const ChangePerson = z.strictObject({
 })
 export const ChangeOwn = z.strictObject({ current: z.string().max(200), password: Password })
 
-export const SignIn = z.strictObject({ login: Login, password: z.string().min(1, 'the password').max(200) })
+export const SignIn = z.strictObject({
+  login: Login,
+  password: z.string().min(1, 'the password').max(200),
+})
 export const Setup = z.strictObject({
   code: z.string().trim().toUpperCase().max(40),
   login: Login,
@@ -47,8 +71,14 @@ export const SessionState = z.object({
 })
 export type SessionState = z.infer<typeof SessionState>
 
-export const PasskeyList = z.object({ passkeys: z.array(z.object({ id: z.string(), createdAt: z.string() })) })
-export const Access = z.object({ owner: Person.nullable(), members: z.array(Person), others: z.array(Person) })
+export const PasskeyList = z.object({
+  passkeys: z.array(z.object({ id: z.string(), createdAt: z.string() })),
+})
+export const Access = z.object({
+  owner: Person.nullable(),
+  members: z.array(Person),
+  others: z.array(Person),
+})
 export const SetMembers = z.strictObject({ members: z.array(z.string().max(60)).max(200) })
 
 export const Link = z.object({

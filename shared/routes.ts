@@ -7,10 +7,21 @@ export type Body = 'json' | 'photo' | 'none'
 /** Which budget of calls a route draws on. */
 export type Rate = 'sign-in' | 'append' | 'import' | 'upload' | 'other'
 
-export interface Route { method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, who: Who, body: Body, rate: Rate }
+export interface Route {
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
+  path: string
+  who: Who
+  body: Body
+  rate: Rate
+}
 
-const route = (method: Route['method'], path: string, who: Who, body: Body = 'none', rate: Rate = 'other'): Route =>
-  ({ method, path, who, body, rate })
+const route = (
+  method: Route['method'],
+  path: string,
+  who: Who,
+  body: Body = 'none',
+  rate: Rate = 'other',
+): Route => ({ method, path, who, body, rate })
 
 /**
  * Every route of the API. The door lets nothing else through; a test compares this list with the folder of routes,

@@ -1,4 +1,11 @@
-import { SEVERITIES, valueOf, type Severity, type Site, type SpokenResult, type Subject } from '#core'
+import {
+  SEVERITIES,
+  valueOf,
+  type Severity,
+  type Site,
+  type SpokenResult,
+  type Subject,
+} from '#core'
 
 export type Mark = Severity | 'undecided' | 'clear'
 const ORDER: readonly Mark[] = [...SEVERITIES, 'undecided', 'clear']
@@ -7,21 +14,39 @@ const ORDER: readonly Mark[] = [...SEVERITIES, 'undecided', 'clear']
 export function worstMark(results: readonly SpokenResult[]): Mark | undefined {
   let worst: Mark | undefined
   for (const r of results) {
-    const mark: Mark = r.outcome === 'fault' ? r.severity! : r.outcome === 'undecided' ? 'undecided' : 'clear'
+    const mark: Mark =
+      r.outcome === 'fault' ? r.severity! : r.outcome === 'undecided' ? 'undecided' : 'clear'
     if (worst === undefined || ORDER.indexOf(mark) < ORDER.indexOf(worst)) worst = mark
   }
   return worst
 }
 
-/** The subjects that hang together with a thing a person points at: a breaker with its circuits, conductors and feeder. */
+/**
+ * The subjects that hang together with a thing a person points at: a breaker with its circuits,
+ * conductors and feeder.
+ */
 export function belongings(site: Site, subject: Subject): Subject[] {
   if (subject.kind === 'breaker') {
     const circuits = site.circuitsOf(subject)
-    const wires = [...circuits.flatMap(c => site.children(c, 'segment')), ...site.feedersFrom(subject)]
+    const wires = [
+      ...circuits.flatMap(c => site.children(c, 'segment')),
+      ...site.feedersFrom(subject),
+    ]
     return [subject, ...circuits, ...wires, ...wires.flatMap(w => site.children(w, 'exposure'))]
   }
   // The screws of a whole bar are many: the ones that hold more than one conductor, and the unfinished ones, are shown.
-  if (subject.kind === 'bar') return [subject, ...site.children(subject, 'screw').filter(s => valueOf(s, 'neutrals') === undefined || valueOf(s, 'grounds') === undefined || (valueOf(s, 'neutrals') ?? 0) + (valueOf(s, 'grounds') ?? 0) > 1)]
+  if (subject.kind === 'bar')
+    return [
+      subject,
+      ...site
+        .children(subject, 'screw')
+        .filter(
+          s =>
+            valueOf(s, 'neutrals') === undefined ||
+            valueOf(s, 'grounds') === undefined ||
+            (valueOf(s, 'neutrals') ?? 0) + (valueOf(s, 'grounds') ?? 0) > 1,
+        ),
+    ]
   if (subject.kind === 'enclosure') {
     const feeder = site.get(valueOf(subject as Subject<'enclosure'>, 'fedFrom'), 'feeder')
     return feeder ? [subject, feeder, ...site.children(feeder, 'exposure')] : [subject]
@@ -33,7 +58,8 @@ export function belongings(site: Site, subject: Subject): Subject[] {
 /** Marks and judgements of things, from the open job. */
 export function useMarks() {
   const job = useJobStore()
-  const resultsOf = (subject: Subject): SpokenResult[] => belongings(job.site, subject).flatMap(s => job.bySubject.get(s.id) ?? [])
+  const resultsOf = (subject: Subject): SpokenResult[] =>
+    belongings(job.site, subject).flatMap(s => job.bySubject.get(s.id) ?? [])
   const markOf = (subject: Subject): Mark | undefined => worstMark(resultsOf(subject))
   return { resultsOf, markOf }
 }

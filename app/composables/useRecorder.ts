@@ -6,13 +6,31 @@ type Draft = Parameters<ReturnType<typeof useJobStore>['record']>[0][number]
 export function useRecorder() {
   const job = useJobStore()
 
-  function keepLine(panel: Subject<'enclosure'>, line: Line, selected: Subject<'breaker'> | undefined): string | undefined {
+  function keepLine(
+    panel: Subject<'enclosure'>,
+    line: Line,
+    selected: Subject<'breaker'> | undefined,
+  ): string | undefined {
     const { site } = job
     const drafts: Draft[] = []
-    const note = (subject: string, field: string, value: string | number | boolean | readonly string[] | undefined, grade: 'seen' | 'read' | 'told' | 'gauge' = 'seen') => {
+    const note = (
+      subject: string,
+      field: string,
+      value: string | number | boolean | readonly string[] | undefined,
+      grade: 'seen' | 'read' | 'told' | 'gauge' = 'seen',
+    ) => {
       if (value !== undefined) drafts.push({ act: 'note', subject, field, value, grade })
     }
-    const existing = line.space === undefined ? selected : site.children(panel, 'breaker').find(b => valueOf(b, 'space') === line.space && (valueOf(b, 'half') ?? undefined) === line.half)
+    const existing =
+      line.space === undefined
+        ? selected
+        : site
+            .children(panel, 'breaker')
+            .find(
+              b =>
+                valueOf(b, 'space') === line.space &&
+                (valueOf(b, 'half') ?? undefined) === line.half,
+            )
     if (!existing && line.space === undefined) return undefined
     const breaker = existing?.id ?? crypto.randomUUID()
     if (!existing) {
@@ -24,15 +42,27 @@ export function useRecorder() {
     note(breaker, 'half', line.half)
     note(breaker, 'ratingAmps', line.ratingAmps, 'read')
     note(breaker, 'protection', line.protection)
-    note(breaker, 'handleTie', line.handleTie ?? ((line.poles ?? 1) > 1 && !existing ? 'common trip' : undefined))
+    note(
+      breaker,
+      'handleTie',
+      line.handleTie ?? ((line.poles ?? 1) > 1 && !existing ? 'common trip' : undefined),
+    )
     note(breaker, 'role', line.role)
     if (line.role === 'feeder' || line.role === 'spare') {
       note(breaker, 'label', line.label, 'read')
-      if (line.role === 'feeder') conductors(site.feedersFrom({ id: breaker } as Subject)[0]?.id, 'feeder')
+      if (line.role === 'feeder')
+        conductors(site.feedersFrom({ id: breaker } as Subject)[0]?.id, 'feeder')
       job.record(drafts)
       return breaker
     }
-    const wantsCircuit = line.label !== undefined || line.size !== undefined || line.metal !== undefined || line.wiring !== undefined || line.sharesWith !== undefined || line.conductors !== undefined || !existing
+    const wantsCircuit =
+      line.label !== undefined ||
+      line.size !== undefined ||
+      line.metal !== undefined ||
+      line.wiring !== undefined ||
+      line.sharesWith !== undefined ||
+      line.conductors !== undefined ||
+      !existing
     if (wantsCircuit) {
       const known = existing && site.circuitsOf(existing)[0]
       const circuit = known?.id ?? crypto.randomUUID()
@@ -43,11 +73,15 @@ export function useRecorder() {
       note(circuit, 'label', line.label, 'read')
       note(circuit, 'supplies', line.supplies, 'told')
       if (line.sharesWith !== undefined) {
-        const other = site.children(panel, 'breaker').find(b => valueOf(b, 'space') === line.sharesWith)
+        const other = site
+          .children(panel, 'breaker')
+          .find(b => valueOf(b, 'space') === line.sharesWith)
         const otherCircuit = other && site.circuitsOf(other)[0]
         if (otherCircuit) {
           note(circuit, 'sharesNeutralWith', [otherCircuit.id])
-          note(otherCircuit.id, 'sharesNeutralWith', [...new Set([...valueOf(otherCircuit, 'sharesNeutralWith') ?? [], circuit])])
+          note(otherCircuit.id, 'sharesNeutralWith', [
+            ...new Set([...(valueOf(otherCircuit, 'sharesNeutralWith') ?? []), circuit]),
+          ])
         } else {
           const otherBreaker = other?.id ?? crypto.randomUUID()
           const fresh = crypto.randomUUID()
@@ -62,7 +96,13 @@ export function useRecorder() {
           note(circuit, 'sharesNeutralWith', [fresh])
         }
       }
-      if (line.size !== undefined || line.metal !== undefined || line.wiring !== undefined || line.conductors !== undefined) conductors(known && site.children(known, 'segment')[0]?.id, 'segment', circuit)
+      if (
+        line.size !== undefined ||
+        line.metal !== undefined ||
+        line.wiring !== undefined ||
+        line.conductors !== undefined
+      )
+        conductors(known && site.children(known, 'segment')[0]?.id, 'segment', circuit)
     }
     job.record(drafts)
     return breaker

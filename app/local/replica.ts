@@ -21,7 +21,11 @@ export interface LocalJob {
   openedAt: string
 }
 /** Observations the server has acknowledged, packed: one row for many is read a hundred times faster. */
-export interface Page { job: string, page: number, bodies: string }
+export interface Page {
+  job: string
+  page: number
+  bodies: string
+}
 /** One observation the server has not acknowledged. */
 export interface Outgoing {
   order?: number
@@ -44,7 +48,10 @@ export interface WaitingPhoto {
   state: 'waiting' | 'refused'
   problem: string
 }
-interface Kept { key: string, value: unknown }
+interface Kept {
+  key: string
+  value: unknown
+}
 
 const PAGE_SIZE = 1000
 
@@ -67,8 +74,12 @@ export class Replica extends Dexie {
     })
   }
 
-  async keep(key: string, value: unknown): Promise<void> { await this.kept.put({ key, value }) }
-  async recall<T>(key: string): Promise<T | undefined> { return (await this.kept.get(key))?.value as T | undefined }
+  async keep(key: string, value: unknown): Promise<void> {
+    await this.kept.put({ key, value })
+  }
+  async recall<T>(key: string): Promise<T | undefined> {
+    return (await this.kept.get(key))?.value as T | undefined
+  }
 
   /** Observations of a job that the server has acknowledged, as far as they can be read. */
   async acknowledged(job: string): Promise<Observation[]> {
@@ -77,18 +88,26 @@ export class Replica extends Dexie {
   }
 
   /** Adds acknowledged observations, and how far in the server's sequence the replica now goes. */
-  async acknowledge(job: string, observations: readonly Observation[], lastSequence?: number): Promise<void> {
+  async acknowledge(
+    job: string,
+    observations: readonly Observation[],
+    lastSequence?: number,
+  ): Promise<void> {
     await this.transaction('rw', this.jobs, this.pages, async () => {
       const local = await this.jobs.get(job)
       if (!local) return
       const last = await this.pages.where('job').equals(job).last()
       let page = last?.page ?? -1
       for (let i = 0; i < observations.length; i += PAGE_SIZE) {
-        const bodies = observations.slice(i, i + PAGE_SIZE).map(o => JSON.stringify(o)).join(',')
+        const bodies = observations
+          .slice(i, i + PAGE_SIZE)
+          .map(o => JSON.stringify(o))
+          .join(',')
         await this.pages.add({ job, page: ++page, bodies })
       }
       const change: Partial<LocalJob> = { count: local.count + observations.length }
-      if (lastSequence !== undefined) change.lastSequence = Math.max(local.lastSequence, lastSequence)
+      if (lastSequence !== undefined)
+        change.lastSequence = Math.max(local.lastSequence, lastSequence)
       await this.jobs.update(job, change)
       // Many small pages slow the next opening; they are packed now and then.
       if (page > 60) await this.#pack(job)

@@ -7,10 +7,21 @@ const state = ref<Record<string, string>>({ code: '', login: '', name: '', passw
 const problem = ref('')
 const isBusy = ref(false)
 const fields = [
-  { name: 'code', label: 'Code', autocomplete: 'one-time-code', help: 'Printed where this server was started' },
+  {
+    name: 'code',
+    label: 'Code',
+    autocomplete: 'one-time-code',
+    help: 'Printed where this server was started',
+  },
   { name: 'name', label: 'Your name', autocomplete: 'name', help: 'Goes with every observation' },
   { name: 'login', label: 'Sign-in name', autocomplete: 'username' },
-  { name: 'password', label: 'Password', type: 'password', autocomplete: 'new-password', help: 'At least 10 characters' },
+  {
+    name: 'password',
+    label: 'Password',
+    type: 'password',
+    autocomplete: 'new-password',
+    help: 'At least 10 characters',
+  },
 ] as const
 
 async function make() {

@@ -21,7 +21,8 @@ async function enter(run: () => Promise<unknown>) {
     await router.push('/')
   } catch (error) {
     const told = (error as { data?: { message?: string } }).data?.message
-    problem.value = told ?? (error instanceof ApiFailure ? error.message : 'The passkey was not used')
+    problem.value =
+      told ?? (error instanceof ApiFailure ? error.message : 'The passkey was not used')
   } finally {
     isBusy.value = false
   }
@@ -42,10 +43,24 @@ const byPasskey = () => enter(() => authenticate())
     :is-busy="isBusy"
     @submit="byPassword"
   >
-    <UButton v-if="isSupported" color="neutral" variant="outline" size="xl" block icon="lucide:key-round" @click="byPasskey">
+    <UButton
+      v-if="isSupported"
+      color="neutral"
+      variant="outline"
+      size="xl"
+      block
+      icon="lucide:key-round"
+      @click="byPasskey"
+    >
       Use a passkey
     </UButton>
-    <UAlert v-if="session.isOffline" color="neutral" variant="subtle" title="No connection to the server" description="Signing in needs it." />
+    <UAlert
+      v-if="session.isOffline"
+      color="neutral"
+      variant="subtle"
+      title="No connection to the server"
+      description="Signing in needs it."
+    />
     <p class="small soft">No account? The owner of this Corvit makes one for you.</p>
   </DoorForm>
 </template>

@@ -22,22 +22,26 @@ const PAGE_WAIT_MS = 4000
 precacheAndRoute(manifest)
 cleanupOutdatedCaches()
 
-self.addEventListener('install', (event) => {
-  event.waitUntil(caches.open(SHELL).then(cache => cache.add(new Request('/', { cache: 'reload' }))))
+self.addEventListener('install', event => {
+  event.waitUntil(
+    caches.open(SHELL).then(cache => cache.add(new Request('/', { cache: 'reload' }))),
+  )
   void self.skipWaiting()
 })
-self.addEventListener('activate', (event) => {
-  event.waitUntil((async () => {
-    for (const name of await caches.keys()) {
-      if (name.startsWith('corvit-shell-') && name !== SHELL) await caches.delete(name)
-    }
-    await self.clients.claim()
-  })())
+self.addEventListener('activate', event => {
+  event.waitUntil(
+    (async () => {
+      for (const name of await caches.keys()) {
+        if (name.startsWith('corvit-shell-') && name !== SHELL) await caches.delete(name)
+      }
+      await self.clients.claim()
+    })(),
+  )
 })
 
 /** From the server where it answers in time, since only it has a policy with a new nonce; else as it was kept. */
 async function page(request: Request): Promise<Response> {
-  const kept = async () => await (await caches.open(SHELL)).match('/') ?? Response.error()
+  const kept = async () => (await (await caches.open(SHELL)).match('/')) ?? Response.error()
   try {
     const answer = await fetch(request, { signal: AbortSignal.timeout(PAGE_WAIT_MS) })
     return answer.status >= 500 ? await kept() : answer
@@ -49,12 +53,19 @@ registerRoute(new NavigationRoute(({ request }) => page(request), { denylist: [/
 
 // A picture never changes under its name.
 registerRoute(
-  ({ url, request }) => request.method === 'GET' && /^\/api\/jobs\/[^/]+\/photos\/[0-9a-f]{64}$/.test(url.pathname),
-  new CacheFirst({ cacheName: PHOTOS, plugins: [new ExpirationPlugin({ maxEntries: 600, purgeOnQuotaError: true })] }),
+  ({ url, request }) =>
+    request.method === 'GET' && /^\/api\/jobs\/[^/]+\/photos\/[0-9a-f]{64}$/.test(url.pathname),
+  new CacheFirst({
+    cacheName: PHOTOS,
+    plugins: [new ExpirationPlugin({ maxEntries: 600, purgeOnQuotaError: true })],
+  }),
 )
 
-self.addEventListener('sync', (event) => {
-  const { tag, waitUntil } = event as Event & { tag: string, waitUntil(done: Promise<unknown>): void }
+self.addEventListener('sync', event => {
+  const { tag, waitUntil } = event as Event & {
+    tag: string
+    waitUntil(done: Promise<unknown>): void
+  }
   if (tag === 'corvit-send') waitUntil.call(event, navigator.locks.request('corvit-send', sendKept))
 })
 
@@ -64,8 +75,8 @@ async function sendKept(): Promise<void> {
   const none = () => undefined
   const stopped = await sendAll({
     replica,
-    device: await replica.recall<string>('device') ?? 'unnamed',
-    account: await replica.recall<string>('account') ?? null,
+    device: (await replica.recall<string>('device')) ?? 'unnamed',
+    account: (await replica.recall<string>('account')) ?? null,
     news: { acknowledged: none, refused: none, recorded: none, skew: none },
   })
   channel.postMessage({ kind: 'outbox' })

@@ -5,7 +5,12 @@ import { outgoing, sendAll, sendDirect, type Stop } from '~/local/send'
 
 /** What the tabs of one browser tell each other. */
 export type TabNews =
-  | { kind: 'recorded' | 'acknowledged' | 'arrived', job: string, observations: Observation[], lastSequence?: number }
+  | {
+      kind: 'recorded' | 'acknowledged' | 'arrived'
+      job: string
+      observations: Observation[]
+      lastSequence?: number
+    }
   | { kind: 'outbox' }
 
 const RETRY_MS = [2000, 4000, 8000, 15_000, 30_000] as const
@@ -27,7 +32,7 @@ export const useDeviceStore = defineStore('device', () => {
   const account = ref<string | null>(null)
   /** The browser refuses to store: what is recorded lives only in this window until the server has it. */
   const storageProblem = ref('')
-  const inMemory = shallowRef<readonly { job: string, observation: Observation }[]>([])
+  const inMemory = shallowRef<readonly { job: string; observation: Observation }[]>([])
   const outbox = shallowRef<readonly Outgoing[]>([])
   const photos = shallowRef<readonly WaitingPhoto[]>([])
   /** Writes to this device's storage under way. */
@@ -41,13 +46,15 @@ export const useDeviceStore = defineStore('device', () => {
   async function begin(): Promise<void> {
     channel.onmessage = ({ data }: MessageEvent<TabNews>) => void hear(data)
     addEventListener('online', () => void flush())
-    addEventListener('visibilitychange', () => { if (document.visibilityState === 'visible') void flush() })
+    addEventListener('visibilitychange', () => {
+      if (document.visibilityState === 'visible') void flush()
+    })
     addEventListener('beforeunload', warn)
     try {
       await replica.open()
-      name.value = await replica.recall<string>('device') ?? crypto.randomUUID().slice(0, 13)
+      name.value = (await replica.recall<string>('device')) ?? crypto.randomUUID().slice(0, 13)
       await replica.keep('device', name.value)
-      account.value = await replica.recall<string>('account') ?? null
+      account.value = (await replica.recall<string>('account')) ?? null
       clock = new HybridClock(name.value, await replica.recall<string>('clock'))
       await takeOld()
     } catch (error) {
@@ -66,18 +73,28 @@ export const useDeviceStore = defineStore('device', () => {
       const list = ((): unknown[] => {
         try {
           return JSON.parse(localStorage.getItem(key) ?? '[]') as unknown[]
-        } catch { return [] }
+        } catch {
+          return []
+        }
       })()
       const items = list.map((o): Outgoing => {
         const id = String((o as { id?: unknown }).id ?? crypto.randomUUID())
-        return { job, id, body: JSON.stringify(o), state: 'waiting', problems: [], account: account.value }
+        return {
+          job,
+          id,
+          body: JSON.stringify(o),
+          state: 'waiting',
+          problems: [],
+          account: account.value,
+        }
       })
       await replica.outbox.bulkAdd(items)
       localStorage.removeItem(key)
     }
   }
 
-  const wordsOf = (error: unknown) => /quota/i.test(String(error)) ? 'no room is left' : 'the browser does not allow it'
+  const wordsOf = (error: unknown) =>
+    /quota/i.test(String(error)) ? 'no room is left' : 'the browser does not allow it'
 
   let reading: Promise<void> | undefined
   let isStale = false
@@ -87,10 +104,10 @@ export const useDeviceStore = defineStore('device', () => {
   /** Reads again what is not sent. One reading at a time, and the last one begins after the last call. */
   function refresh(): Promise<void> {
     isStale = true
-    return reading ??= readWaiting().finally(() => {
+    return (reading ??= readWaiting().finally(() => {
       reading = undefined
       if (isStale) void refresh()
-    })
+    }))
   }
   async function readWaiting(): Promise<void> {
     while (isStale) {
@@ -125,8 +142,12 @@ export const useDeviceStore = defineStore('device', () => {
   }
 
   /** The clock for what is recorded now. */
-  function stamp(nowMs: number): string { return clock.next(nowMs) }
-  function see(clockSeen: string | undefined): void { if (clockSeen !== undefined) clock.see(clockSeen) }
+  function stamp(nowMs: number): string {
+    return clock.next(nowMs)
+  }
+  function see(clockSeen: string | undefined): void {
+    if (clockSeen !== undefined) clock.see(clockSeen)
+  }
 
   /** Keeps observations on this device, tells the other tabs, and has them sent. */
   async function hold(job: string, observations: readonly Observation[]): Promise<void> {
@@ -136,14 +157,19 @@ export const useDeviceStore = defineStore('device', () => {
       const items = observations.map(o => outgoing(job, o, account.value))
       await replica.transaction('rw', replica.outbox, replica.kept, async () => {
         const keys = await replica.outbox.bulkAdd(items, { allKeys: true })
-        items.forEach((item, i) => { item.order = keys[i] })
+        items.forEach((item, i) => {
+          item.order = keys[i]
+        })
         await replica.keep('clock', clock.last)
       })
       showHeld(items)
       storageProblem.value = ''
     } catch (error) {
       storageProblem.value = wordsOf(error)
-      inMemory.value = [...inMemory.value, ...observations.map(observation => ({ job, observation }))]
+      inMemory.value = [
+        ...inMemory.value,
+        ...observations.map(observation => ({ job, observation })),
+      ]
     } finally {
       writing.value--
     }
@@ -151,7 +177,9 @@ export const useDeviceStore = defineStore('device', () => {
     void flush()
   }
 
-  async function holdPhoto(photo: Omit<WaitingPhoto, 'account' | 'state' | 'problem'>): Promise<void> {
+  async function holdPhoto(
+    photo: Omit<WaitingPhoto, 'account' | 'state' | 'problem'>,
+  ): Promise<void> {
     await replica.photos.add({ ...photo, account: account.value, state: 'waiting', problem: '' })
     await refresh()
     void flush()
@@ -163,21 +191,30 @@ export const useDeviceStore = defineStore('device', () => {
       isAgain = true
       return sending
     }
-    return sending = run().finally(() => {
+    return (sending = run().finally(() => {
       sending = undefined
       if (!isAgain) return
       isAgain = false
       void flush()
-    })
+    }))
   }
 
   async function run(): Promise<void> {
     await ready
     clearTimeout(retry)
-    if (outbox.value.length === 0 && inMemory.value.length === 0 && photos.value.length === 0 && !await hasNews()) return
+    if (
+      outbox.value.length === 0 &&
+      inMemory.value.length === 0 &&
+      photos.value.length === 0 &&
+      !(await hasNews())
+    )
+      return
     isSending.value = true
     try {
-      stop.value = 'locks' in navigator ? await navigator.locks.request('corvit-send', sendHeld) : await sendHeld()
+      stop.value =
+        'locks' in navigator
+          ? await navigator.locks.request('corvit-send', sendHeld)
+          : await sendHeld()
     } catch (error) {
       stop.value = { kind: 'later', message: (error as Error).message }
     }
@@ -187,18 +224,27 @@ export const useDeviceStore = defineStore('device', () => {
       tries = 0
       return
     }
-    const wait = stop.value.kind === 'later' && stop.value.afterMs ? stop.value.afterMs : RETRY_MS[Math.min(tries++, RETRY_MS.length - 1)]
+    const wait =
+      stop.value.kind === 'later' && stop.value.afterMs
+        ? stop.value.afterMs
+        : RETRY_MS[Math.min(tries++, RETRY_MS.length - 1)]
     retry = setTimeout(() => void flush(), wait)
     void askBackground()
   }
 
-  const hasNews = async () => await replica.jobs.filter(j => j.isNew).count().catch(() => 0) > 0
+  const hasNews = async () =>
+    (await replica.jobs
+      .filter(j => j.isNew)
+      .count()
+      .catch(() => 0)) > 0
 
   async function sendHeld(): Promise<Stop | undefined> {
     const memory = await sendMemory()
     if (memory) return memory
     const stopped = await sendAll({
-      replica, device: name.value, account: account.value,
+      replica,
+      device: name.value,
+      account: account.value,
       news: {
         acknowledged(job, observations) {
           tell({ kind: 'acknowledged', job, observations: [...observations] })
@@ -214,7 +260,9 @@ export const useDeviceStore = defineStore('device', () => {
           for (const listener of listeners) listener(news)
           void refresh()
         },
-        skew(seconds) { skewSeconds.value = seconds },
+        skew(seconds) {
+          skewSeconds.value = seconds
+        },
       },
     })
     tell({ kind: 'outbox' })
@@ -230,10 +278,12 @@ export const useDeviceStore = defineStore('device', () => {
         const refused = new Set(answer.refused.map(r => list[r.index]?.id))
         const done = new Set(list.map(o => o.id).filter(id => !refused.has(id)))
         inMemory.value = inMemory.value.filter(m => m.job !== job || !done.has(m.observation.id))
-        if (refused.size > 0) return { kind: 'job', job, message: 'The server did not take everything' }
+        if (refused.size > 0)
+          return { kind: 'job', job, message: 'The server did not take everything' }
       } catch (error) {
         if (!(error instanceof ApiFailure)) throw error
-        const kind = error.code === 'sign-in' ? 'sign in' : error.code === 'offline' ? 'offline' : 'later'
+        const kind =
+          error.code === 'sign-in' ? 'sign in' : error.code === 'offline' ? 'offline' : 'later'
         return { kind, message: error.message }
       }
     }
@@ -243,7 +293,8 @@ export const useDeviceStore = defineStore('device', () => {
   /** Where the browser can, the service worker goes on sending when every tab is closed. */
   async function askBackground(): Promise<void> {
     const registration = await navigator.serviceWorker?.getRegistration().catch(() => undefined)
-    const sync = (registration as { sync?: { register(tag: string): Promise<void> } } | undefined)?.sync
+    const sync = (registration as { sync?: { register(tag: string): Promise<void> } } | undefined)
+      ?.sync
     await sync?.register('corvit-send').catch(() => undefined)
   }
 
@@ -254,7 +305,8 @@ export const useDeviceStore = defineStore('device', () => {
 
   /** Refused observations tried again as they are, or given up. */
   async function tryAgain(items: readonly Outgoing[]): Promise<void> {
-    for (const item of items) await replica.outbox.update(item.order!, { state: 'waiting', problems: [] })
+    for (const item of items)
+      await replica.outbox.update(item.order!, { state: 'waiting', problems: [] })
     await refresh()
     await flush()
   }
@@ -273,11 +325,24 @@ export const useDeviceStore = defineStore('device', () => {
     await refresh()
   }
   /** Another text in the place of a refused observation, under an id of its own. */
-  async function correct(item: Outgoing, change: Partial<Observation>): Promise<string | undefined> {
-    const body = { ...JSON.parse(item.body) as Observation, ...change, id: crypto.randomUUID(), clock: stamp(Date.now()) }
+  async function correct(
+    item: Outgoing,
+    change: Partial<Observation>,
+  ): Promise<string | undefined> {
+    const body = {
+      ...(JSON.parse(item.body) as Observation),
+      ...change,
+      id: crypto.randomUUID(),
+      clock: stamp(Date.now()),
+    }
     const parsed = ObservationSchema.safeParse(body)
     if (!parsed.success) return 'That is still not an observation that can be sent'
-    await replica.outbox.update(item.order!, { id: body.id, body: JSON.stringify(body), state: 'waiting', problems: [] })
+    await replica.outbox.update(item.order!, {
+      id: body.id,
+      body: JSON.stringify(body),
+      state: 'waiting',
+      problems: [],
+    })
     const news: TabNews = { kind: 'recorded', job: item.job, observations: [body as Observation] }
     for (const listener of listeners) listener(news)
     tell(news)
@@ -294,11 +359,13 @@ export const useDeviceStore = defineStore('device', () => {
   async function setAccount(id: string | null): Promise<void> {
     if (id !== account.value) {
       // Another person's copies are not for this one; what that person has not sent stays, under their name.
-      await replica.transaction('rw', replica.jobs, replica.pages, replica.kept, async () => {
-        await replica.pages.clear()
-        await replica.kept.delete('list')
-        await replica.jobs.filter(j => !j.isNew).delete()
-      }).catch(() => undefined)
+      await replica
+        .transaction('rw', replica.jobs, replica.pages, replica.kept, async () => {
+          await replica.pages.clear()
+          await replica.kept.delete('list')
+          await replica.jobs.filter(j => !j.isNew).delete()
+        })
+        .catch(() => undefined)
     }
     account.value = id
     await replica.keep('account', id).catch(() => undefined)
@@ -307,16 +374,47 @@ export const useDeviceStore = defineStore('device', () => {
   /** Signing out takes the copies of jobs and pictures off this device; what is not sent stays. */
   async function leave(): Promise<void> {
     await setAccount(null)
-    for (const cache of await caches.keys()) if (cache === 'corvit-photos') await caches.delete(cache)
+    for (const cache of await caches.keys())
+      if (cache === 'corvit-photos') await caches.delete(cache)
   }
 
-  const unsentOf = (job: string) => outbox.value.filter(i => i.job === job).length
-    + inMemory.value.filter(i => i.job === job).length + photos.value.filter(p => p.job === job).length
+  const unsentOf = (job: string) =>
+    outbox.value.filter(i => i.job === job).length +
+    inMemory.value.filter(i => i.job === job).length +
+    photos.value.filter(p => p.job === job).length
   const unsent = computed(() => outbox.value.length + inMemory.value.length + photos.value.length)
 
   return {
-    replica, ready, name, account, storageProblem, inMemory, outbox, photos, writing, isSending, stop, skewSeconds,
-    unsent, unsentOf, subscribe, tell, stamp, see, hold, holdPhoto, flush, refresh, tryAgain, giveUp, dropPhoto, tryPhotoAgain, correct,
-    addJob, isOwn, setAccount, leave,
+    replica,
+    ready,
+    name,
+    account,
+    storageProblem,
+    inMemory,
+    outbox,
+    photos,
+    writing,
+    isSending,
+    stop,
+    skewSeconds,
+    unsent,
+    unsentOf,
+    subscribe,
+    tell,
+    stamp,
+    see,
+    hold,
+    holdPhoto,
+    flush,
+    refresh,
+    tryAgain,
+    giveUp,
+    dropPhoto,
+    tryPhotoAgain,
+    correct,
+    addJob,
+    isOwn,
+    setAccount,
+    leave,
   }
 })

@@ -1,23 +1,43 @@
 import { defineStore } from 'pinia'
 import {
-  Ledger, looksOf, resultKey, Site, valueOf,
-  type AnyValue, type Conflict, type FactRef, type Grade, type House, type Kind, type Observation, type Report,
-  type SpokenResult, type Totals, type Voice,
+  Ledger,
+  looksOf,
+  resultKey,
+  Site,
+  valueOf,
+  type AnyValue,
+  type Conflict,
+  type FactRef,
+  type Grade,
+  type House,
+  type Kind,
+  type Observation,
+  type Report,
+  type SpokenResult,
+  type Totals,
+  type Voice,
 } from '#core'
 import { Job, StreamMessage, type JobSummary } from '#shared/api'
 import type { JudgeAnswer, JudgeRequest } from '~/workers/judge.worker'
 
 /**
- * Where the last of what was recorded is. device: on this device's disk · sending: on its way · server: acknowledged ·
- * needs-you: refused, in this window only, or waiting for somebody to sign in.
+ * Where the last of what was recorded is. device: on this device's disk · sending: on its way ·
+ * server: acknowledged · needs-you: refused, in this window only, or waiting for somebody to sign in.
  */
 export type SaveState = 'device' | 'sending' | 'server' | 'needs-you'
 type Draft =
-  | { act: 'add', subject: string, kind: Kind, parent: string | null }
-  | { act: 'drop', subject: string }
-  | { act: 'note', subject: string, field: string, value: AnyValue, grade: Grade, instrument?: string }
-  | { act: 'block', subject: string, field: string, reason: string }
-  | { act: 'retract', target: string }
+  | { act: 'add'; subject: string; kind: Kind; parent: string | null }
+  | { act: 'drop'; subject: string }
+  | {
+      act: 'note'
+      subject: string
+      field: string
+      value: AnyValue
+      grade: Grade
+      instrument?: string
+    }
+  | { act: 'block'; subject: string; field: string; reason: string }
+  | { act: 'retract'; target: string }
 
 const RECONNECT_MS = 5000
 
@@ -44,7 +64,9 @@ export const useJobStore = defineStore('job', () => {
   const undone = shallowRef<readonly (readonly string[])[]>([])
 
   const site = computed(() => new Site(house.value))
-  const assessor = computed(() => session.person?.name ?? valueOf(site.value.premises, 'assessor') ?? 'assessor')
+  const assessor = computed(
+    () => session.person?.name ?? valueOf(site.value.premises, 'assessor') ?? 'assessor',
+  )
   const bySubject = computed(() => {
     const map = new Map<string, SpokenResult[]>()
     for (const result of results.value.values()) {
@@ -56,22 +78,27 @@ export const useJobStore = defineStore('job', () => {
   })
   const faults = computed(() => [...results.value.values()].filter(r => r.outcome === 'fault'))
   const looks = computed(() => looksOf([...results.value.values()]))
-  const conflicts = computed<readonly Conflict[]>(() => house.value.subjects.size > 0 ? ledger.conflicts() : [])
+  const conflicts = computed<readonly Conflict[]>(() =>
+    house.value.subjects.size > 0 ? ledger.conflicts() : [],
+  )
 
-  const refused = computed(() => device.outbox.filter(i => i.job === jobId.value && i.state === 'refused').length)
-  const unsent = computed(() => jobId.value === undefined ? 0 : device.unsentOf(jobId.value))
+  const refused = computed(
+    () => device.outbox.filter(i => i.job === jobId.value && i.state === 'refused').length,
+  )
+  const unsent = computed(() => (jobId.value === undefined ? 0 : device.unsentOf(jobId.value)))
   const saveState = computed<SaveState>(() => {
     const isPhotoRefused = device.photos.some(p => p.job === jobId.value && p.state === 'refused')
     const isInWindowOnly = device.inMemory.some(m => m.job === jobId.value)
     const { stop } = device
     const isStopped = stop?.kind === 'sign in' || (stop?.kind === 'job' && stop.job === jobId.value)
-    if (refused.value > 0 || isPhotoRefused || isInWindowOnly || (isStopped && unsent.value > 0)) return 'needs-you'
+    if (refused.value > 0 || isPhotoRefused || isInWindowOnly || (isStopped && unsent.value > 0))
+      return 'needs-you'
     if (device.writing > 0) return 'sending'
     if (unsent.value === 0) return 'server'
     return device.isSending && !device.stop ? 'sending' : 'device'
   })
 
-  device.subscribe((news) => {
+  device.subscribe(news => {
     if (!('job' in news) || news.job !== jobId.value) return
     if (news.kind === 'acknowledged') return
     takeIn(news.observations)
@@ -97,8 +124,13 @@ export const useJobStore = defineStore('job', () => {
     }
     lastSequence = local.lastSequence
     show(id, kept, local.summary?.imported ?? 0)
-    await device.replica.jobs.update(id, { openedAt: new Date().toISOString() }).catch(() => undefined)
-    if (!local.isNew) void catchUp(id, turn).catch(() => undefined).finally(() => listenLive(id, turn))
+    await device.replica.jobs
+      .update(id, { openedAt: new Date().toISOString() })
+      .catch(() => undefined)
+    if (!local.isNew)
+      void catchUp(id, turn)
+        .catch(() => undefined)
+        .finally(() => listenLive(id, turn))
     else void device.flush().then(() => listenLive(id, turn))
   }
 
@@ -113,14 +145,20 @@ export const useJobStore = defineStore('job', () => {
     listenLive(id, turn)
   }
 
-  async function keepWhole(summary: JobSummary, observations: readonly Observation[], sequence: number): Promise<void> {
+  async function keepWhole(
+    summary: JobSummary,
+    observations: readonly Observation[],
+    sequence: number,
+  ): Promise<void> {
     try {
       await device.replica.forget(summary.id)
       const openedAt = new Date().toISOString()
       const { id, name } = summary
       await device.addJob({ id, summary, name, isNew: false, lastSequence: 0, count: 0, openedAt })
       await device.replica.acknowledge(id, observations, sequence)
-    } catch { /* Without room on this device the job is shown from the server alone. */ }
+    } catch {
+      /* Without room on this device the job is shown from the server alone. */
+    }
   }
 
   function show(id: string, acknowledged: readonly Observation[], importedCount: number): void {
@@ -134,17 +172,21 @@ export const useJobStore = defineStore('job', () => {
     worker?.terminate()
     worker = undefined
     // Drawn first, judged next: a long log takes a moment to hand over.
-    setTimeout(() => { if (jobId.value === id && !worker) startJudging(ledger.log()) })
+    setTimeout(() => {
+      if (jobId.value === id && !worker) startJudging(ledger.log())
+    })
     void device.flush()
   }
 
   /** What this device has not sent; what was refused is shown on its own page and not in the house. */
   function heldFor(id: string): Observation[] {
     const waiting = device.outbox.filter(i => i.job === id && i.state === 'waiting')
-    const readable = waiting.flatMap((item) => {
+    const readable = waiting.flatMap(item => {
       try {
         return [JSON.parse(item.body) as Observation]
-      } catch { return [] }
+      } catch {
+        return []
+      }
     })
     return [...readable, ...device.inMemory.filter(m => m.job === id).map(m => m.observation)]
   }
@@ -167,11 +209,17 @@ export const useJobStore = defineStore('job', () => {
       return
     }
     await arrive(id, answer.observations as Observation[], answer.lastSequence)
-    await device.replica.jobs.update(id, { summary: answer.job, name: answer.job.name }).catch(() => undefined)
+    await device.replica.jobs
+      .update(id, { summary: answer.job, name: answer.job.name })
+      .catch(() => undefined)
   }
 
   /** Observations from the server: into the house and into the replica. */
-  async function arrive(id: string, observations: readonly Observation[], sequence: number): Promise<void> {
+  async function arrive(
+    id: string,
+    observations: readonly Observation[],
+    sequence: number,
+  ): Promise<void> {
     const fresh = takeIn(observations)
     lastSequence = Math.max(lastSequence, sequence)
     await device.replica.acknowledge(id, fresh, sequence).catch(() => undefined)
@@ -191,32 +239,40 @@ export const useJobStore = defineStore('job', () => {
   /** Listens to what others record; one tab does it for all tabs of this browser. */
   function listenLive(id: string, turn: number): void {
     if (turn !== opening || jobId.value !== id || live) return
-    const own = live = new AbortController()
+    const own = (live = new AbortController())
     const { signal } = own
-    const hold = () => new Promise<void>((resolve) => {
-      let source: EventSource | undefined
-      const connect = () => {
-        if (signal.aborted) return
-        source = new EventSource(`/api/jobs/${id}/stream?after=${lastSequence}`)
-        source.onmessage = ({ data }: MessageEvent<string>) => {
-          const parsed = StreamMessage.safeParse(JSON.parse(data))
-          if (!parsed.success || signal.aborted) return
-          const observations = parsed.data.observations as Observation[]
-          void arrive(id, observations, parsed.data.lastSequence)
-          device.tell({ kind: 'arrived', job: id, observations, lastSequence: parsed.data.lastSequence })
+    const hold = () =>
+      new Promise<void>(resolve => {
+        let source: EventSource | undefined
+        const connect = () => {
+          if (signal.aborted) return
+          source = new EventSource(`/api/jobs/${id}/stream?after=${lastSequence}`)
+          source.onmessage = ({ data }: MessageEvent<string>) => {
+            const parsed = StreamMessage.safeParse(JSON.parse(data))
+            if (!parsed.success || signal.aborted) return
+            const observations = parsed.data.observations as Observation[]
+            void arrive(id, observations, parsed.data.lastSequence)
+            device.tell({
+              kind: 'arrived',
+              job: id,
+              observations,
+              lastSequence: parsed.data.lastSequence,
+            })
+          }
+          source.onerror = () => {
+            if (source?.readyState === EventSource.CLOSED) setTimeout(connect, RECONNECT_MS)
+          }
         }
-        source.onerror = () => {
-          if (source?.readyState === EventSource.CLOSED) setTimeout(connect, RECONNECT_MS)
-        }
-      }
-      connect()
-      signal.addEventListener('abort', () => {
-        source?.close()
-        resolve()
+        connect()
+        signal.addEventListener('abort', () => {
+          source?.close()
+          resolve()
+        })
       })
-    })
     const locks = 'locks' in navigator ? navigator.locks : undefined
-    void (locks ? locks.request(`corvit-live-${id}`, { signal }, hold) : hold()).catch(() => undefined)
+    void (locks ? locks.request(`corvit-live-${id}`, { signal }, hold) : hold()).catch(
+      () => undefined,
+    )
   }
 
   function close(): void {
@@ -262,13 +318,15 @@ export const useJobStore = defineStore('job', () => {
     run++
     isJudged.value = false
     // What was just recorded may hold reactive lists, which cannot be handed over as they are.
-    const plain = start ? observations as Observation[] : JSON.parse(JSON.stringify(observations)) as Observation[]
+    const plain = start
+      ? (observations as Observation[])
+      : (JSON.parse(JSON.stringify(observations)) as Observation[])
     const request: JudgeRequest = { kind: 'log', run, start, observations: plain }
     worker?.postMessage(request)
   }
   /** The report of the open job, written beside the screen from what this device has. */
   function report(voice: Voice): Promise<Report> {
-    return new Promise((resolve) => {
+    return new Promise(resolve => {
       // Somebody may ask before the judging has begun.
       if (!worker) startJudging(ledger.log())
       run++
@@ -279,23 +337,37 @@ export const useJobStore = defineStore('job', () => {
 
   /** The observations a new value of a fact takes the place of. */
   function headsOf(subject: string, field: string): readonly string[] {
-    const fact = (house.value.subjects.get(subject)?.facts as Record<string, FactRef> | undefined)?.[field]
-    return fact?.state === 'known' ? fact.heads ?? [fact.observation] : []
+    const fact = (
+      house.value.subjects.get(subject)?.facts as Record<string, FactRef> | undefined
+    )?.[field]
+    return fact?.state === 'known' ? (fact.heads ?? [fact.observation]) : []
   }
 
   /** Records what was seen. One call is one step of undo. */
-  function record(drafts: readonly Draft[], step: 'new' | 'undo' | 'redo' = 'new'): readonly string[] {
+  function record(
+    drafts: readonly Draft[],
+    step: 'new' | 'undo' | 'redo' = 'new',
+  ): readonly string[] {
     if (drafts.length === 0 || jobId.value === undefined) return []
     const now = Date.now()
     const at = new Date(now).toISOString()
     const latest = new Map<string, string>()
-    const observations = drafts.map((draft) => {
-      const made = { ...JSON.parse(JSON.stringify(draft)) as Draft, id: crypto.randomUUID(), at, by: assessor.value, clock: device.stamp(now) }
+    const observations = drafts.map(draft => {
+      const made = {
+        ...(JSON.parse(JSON.stringify(draft)) as Draft),
+        id: crypto.randomUUID(),
+        at,
+        by: assessor.value,
+        clock: device.stamp(now),
+      }
       if (draft.act !== 'note') return made as Observation
       const key = `${draft.subject} ${draft.field}`
       const own = latest.get(key)
       latest.set(key, made.id)
-      return { ...made, over: own === undefined ? headsOf(draft.subject, draft.field) : [own] } as Observation
+      return {
+        ...made,
+        over: own === undefined ? headsOf(draft.subject, draft.field) : [own],
+      } as Observation
     })
     ledger.append(observations)
     house.value = ledger.house
@@ -308,31 +380,71 @@ export const useJobStore = defineStore('job', () => {
     void device.hold(jobId.value, observations)
     return ids
   }
-  const note = (subject: string, field: string, value: AnyValue, grade: Grade = 'seen') => record([{ act: 'note', subject, field, value, grade }])
-  const block = (subject: string, field: string, reason: string) => record([{ act: 'block', subject, field, reason }])
+  const note = (subject: string, field: string, value: AnyValue, grade: Grade = 'seen') =>
+    record([{ act: 'note', subject, field, value, grade }])
+  const block = (subject: string, field: string, reason: string) =>
+    record([{ act: 'block', subject, field, reason }])
 
   function undo(): void {
     const last = done.value.at(-1)
     if (!last) return
     done.value = done.value.slice(0, -1)
-    undone.value = [...undone.value, record([...last].reverse().map(target => ({ act: 'retract', target })), 'undo')]
+    undone.value = [
+      ...undone.value,
+      record(
+        [...last].reverse().map(target => ({ act: 'retract', target })),
+        'undo',
+      ),
+    ]
   }
   function redo(): void {
     const last = undone.value.at(-1)
     if (!last) return
     undone.value = undone.value.slice(0, -1)
-    done.value = [...done.value, record([...last].reverse().map(target => ({ act: 'retract', target })), 'redo')]
+    done.value = [
+      ...done.value,
+      record(
+        [...last].reverse().map(target => ({ act: 'retract', target })),
+        'redo',
+      ),
+    ]
   }
 
   /** Where a name came with a file, nobody signed in here under it. */
-  const whoOf = (observation: string, by: string) => imported.value.has(observation) ? `${by} (imported)` : by
+  const whoOf = (observation: string, by: string) =>
+    imported.value.has(observation) ? `${by} (imported)` : by
   const find = (id: string) => ledger.find(id)
   const log = () => ledger.log()
 
   return {
-    jobId, house, site, results, totals, bySubject, faults, looks, conflicts, saveState, refused, unsent, isJudged,
-    isReady, assessor, imported,
-    canUndo: computed(() => done.value.length > 0), canRedo: computed(() => undone.value.length > 0),
-    open, close, record, note, block, undo, redo, report, whoOf, find, log,
+    jobId,
+    house,
+    site,
+    results,
+    totals,
+    bySubject,
+    faults,
+    looks,
+    conflicts,
+    saveState,
+    refused,
+    unsent,
+    isJudged,
+    isReady,
+    assessor,
+    imported,
+    canUndo: computed(() => done.value.length > 0),
+    canRedo: computed(() => undone.value.length > 0),
+    open,
+    close,
+    record,
+    note,
+    block,
+    undo,
+    redo,
+    report,
+    whoOf,
+    find,
+    log,
   }
 })

@@ -24,10 +24,12 @@ export const useSessionStore = defineStore('session', () => {
   async function take(state: SessionState): Promise<void> {
     door.value = state.door
     person.value = state.person
-    if (state.door === 'in' || state.door === 'open') await device.setAccount(state.person?.id ?? null)
+    if (state.door === 'in' || state.door === 'open')
+      await device.setAccount(state.person?.id ?? null)
   }
   /** In a demo everybody may do everything. */
-  const may = (least: Role) => door.value === 'open' || (person.value !== null && mayAtLeast(person.value.role, least))
+  const may = (least: Role) =>
+    door.value === 'open' || (person.value !== null && mayAtLeast(person.value.role, least))
 
   return { door, person, isOffline, load, may, isDemo: computed(() => door.value === 'open') }
 })

@@ -1,50 +1,160 @@
 import { BOX_VOLUME, CONDUCTOR_VOLUME, EDITIONS, LAMPS, SIZES } from '#core'
 
 /** One thing a sum asks for, as the Bench shows it. */
-export interface BenchField { key: string, label: string, unit?: string, options?: readonly (string | number)[], yesNo?: boolean, hint?: string }
-const METALS = ['copper', 'aluminium', 'copper-clad aluminium', 'copper-looking', 'silver-looking'] as const
+export interface BenchField {
+  key: string
+  label: string
+  unit?: string
+  options?: readonly (string | number)[]
+  yesNo?: boolean
+  hint?: string
+}
+const METALS = [
+  'copper',
+  'aluminium',
+  'copper-clad aluminium',
+  'copper-looking',
+  'silver-looking',
+] as const
 const COLOURS = ['copper colour', 'silver colour'] as const
 
 /** Inputs of the sums that are plain fields. What is left open is unknown, never assumed. */
 export const BENCH: Record<string, readonly BenchField[]> = {
-  'ampacity': [
-    { key: 'size', label: 'Size', unit: 'AWG', options: SIZES.slice(0, 13) }, { key: 'metal', label: 'Metal', options: METALS }, { key: 'wiring', label: 'Wiring', options: ['NM-B', 'NM', 'cloth NM', 'UF', 'knob-and-tube', 'raceway', 'SE', 'MC'] },
-    { key: 'insulationC', label: 'Insulation', unit: '°C', options: [60, 75, 90] }, { key: 'terminalsC', label: 'Terminals, both ends', unit: '°C', options: [60, 75] }, { key: 'ambientC', label: 'Air', unit: '°C' }, { key: 'currentCarrying', label: 'Current-carrying together' },
-    { key: 'feedsSeveralReceptacles', label: 'Feeds several receptacles', yesNo: true }, { key: 'carriesWholeDwelling', label: 'Carries the whole dwelling', yesNo: true }, { key: 'breakerAmps', label: 'Breaker', unit: 'A' }, { key: 'edition', label: 'Edition', options: EDITIONS },
+  ampacity: [
+    { key: 'size', label: 'Size', unit: 'AWG', options: SIZES.slice(0, 13) },
+    { key: 'metal', label: 'Metal', options: METALS },
+    {
+      key: 'wiring',
+      label: 'Wiring',
+      options: ['NM-B', 'NM', 'cloth NM', 'UF', 'knob-and-tube', 'raceway', 'SE', 'MC'],
+    },
+    { key: 'insulationC', label: 'Insulation', unit: '°C', options: [60, 75, 90] },
+    { key: 'terminalsC', label: 'Terminals, both ends', unit: '°C', options: [60, 75] },
+    { key: 'ambientC', label: 'Air', unit: '°C' },
+    { key: 'currentCarrying', label: 'Current-carrying together' },
+    { key: 'feedsSeveralReceptacles', label: 'Feeds several receptacles', yesNo: true },
+    { key: 'carriesWholeDwelling', label: 'Carries the whole dwelling', yesNo: true },
+    { key: 'breakerAmps', label: 'Breaker', unit: 'A' },
+    { key: 'edition', label: 'Edition', options: EDITIONS },
   ],
-  'diagnose': [
-    { key: 'lamps', label: 'Lamp tester', options: LAMPS }, { key: 'hotNeutral', label: 'Hot to neutral', unit: 'V' }, { key: 'hotGround', label: 'Hot to ground', unit: 'V' }, { key: 'neutralGround', label: 'Neutral to ground', unit: 'V' }, { key: 'groundEarth', label: 'Ground to earth', unit: 'V', hint: 'proved, long lead' },
-    { key: 'narrowEarth', label: 'Narrow slot to earth', unit: 'V', hint: 'proved, long lead' }, { key: 'dropPercent', label: 'Drop under load', unit: '%' }, { key: 'neutralGroundLoaded', label: 'Neutral to ground, loaded', unit: 'V' }, { key: 'groundOhms', label: 'Ground impedance', unit: 'Ω', hint: '100000 for open' }, { key: 'groundClampAmps', label: 'In the ground, loaded', unit: 'A' }, { key: 'otherHalf', label: 'Other half of the pair', unit: 'V' },
-    { key: 'detectorOnGround', label: 'Detector alarms on ground', yesNo: true }, { key: 'jumperSeen', label: 'Jumper in the box', yesNo: true },
-    { key: 'setting.meter', label: 'Meter impedance', options: ['low', 'high'] }, { key: 'setting.loadsOn', label: 'Loads on this neutral', yesNo: true }, { key: 'setting.runFt', label: 'Run to the panel', unit: 'ft' }, { key: 'setting.testAmps', label: 'Test load', unit: 'A' },
+  diagnose: [
+    { key: 'lamps', label: 'Lamp tester', options: LAMPS },
+    { key: 'hotNeutral', label: 'Hot to neutral', unit: 'V' },
+    { key: 'hotGround', label: 'Hot to ground', unit: 'V' },
+    { key: 'neutralGround', label: 'Neutral to ground', unit: 'V' },
+    { key: 'groundEarth', label: 'Ground to earth', unit: 'V', hint: 'proved, long lead' },
+    { key: 'narrowEarth', label: 'Narrow slot to earth', unit: 'V', hint: 'proved, long lead' },
+    { key: 'dropPercent', label: 'Drop under load', unit: '%' },
+    { key: 'neutralGroundLoaded', label: 'Neutral to ground, loaded', unit: 'V' },
+    { key: 'groundOhms', label: 'Ground impedance', unit: 'Ω', hint: '100000 for open' },
+    { key: 'groundClampAmps', label: 'In the ground, loaded', unit: 'A' },
+    { key: 'otherHalf', label: 'Other half of the pair', unit: 'V' },
+    { key: 'detectorOnGround', label: 'Detector alarms on ground', yesNo: true },
+    { key: 'jumperSeen', label: 'Jumper in the box', yesNo: true },
+    { key: 'setting.meter', label: 'Meter impedance', options: ['low', 'high'] },
+    { key: 'setting.loadsOn', label: 'Loads on this neutral', yesNo: true },
+    { key: 'setting.runFt', label: 'Run to the panel', unit: 'ft' },
+    { key: 'setting.testAmps', label: 'Test load', unit: 'A' },
   ],
-  'identify': [
-    { key: 'surface', label: 'Surface of the bare end', options: COLOURS }, { key: 'core', label: 'Under the surface', options: COLOURS, hint: 'scrape or fresh cut' }, { key: 'legend', label: 'Print', options: ['CU', 'AL', 'CU-CLAD'] }, { key: 'isSoft', label: 'Bends softly', yesNo: true },
-    { key: 'insulation', label: 'Insulation', options: ['rubber or cloth', 'plastic'] }, { key: 'year', label: 'Year' }, { key: 'bareMm', label: 'Bare diameter', unit: 'mm' }, { key: 'size', label: 'Slide gauge', unit: 'AWG', options: SIZES.slice(0, 10) },
+  identify: [
+    { key: 'surface', label: 'Surface of the bare end', options: COLOURS },
+    { key: 'core', label: 'Under the surface', options: COLOURS, hint: 'scrape or fresh cut' },
+    { key: 'legend', label: 'Print', options: ['CU', 'AL', 'CU-CLAD'] },
+    { key: 'isSoft', label: 'Bends softly', yesNo: true },
+    { key: 'insulation', label: 'Insulation', options: ['rubber or cloth', 'plastic'] },
+    { key: 'year', label: 'Year' },
+    { key: 'bareMm', label: 'Bare diameter', unit: 'mm' },
+    { key: 'size', label: 'Slide gauge', unit: 'AWG', options: SIZES.slice(0, 10) },
   ],
-  'boxfill': [
-    { key: 'box', label: 'Box', options: Object.keys(BOX_VOLUME) }, { key: 'volumeIn3', label: 'or marked volume', unit: 'in³' }, { key: 'conductors.14', label: '14 AWG ending here' }, { key: 'conductors.12', label: '12 AWG ending here' }, { key: 'conductors.10', label: '10 AWG ending here' },
-    { key: 'grounds.count', label: 'Grounding conductors' }, { key: 'grounds.size', label: 'their size', unit: 'AWG', options: Object.keys(CONDUCTOR_VOLUME).slice(2, 5) }, { key: 'hasInternalClamps', label: 'Clamps inside', yesNo: true }, { key: 'yokes', label: 'Device yokes' }, { key: 'supportFittings', label: 'Studs, hickeys' }, { key: 'edition', label: 'Edition', options: EDITIONS },
+  boxfill: [
+    { key: 'box', label: 'Box', options: Object.keys(BOX_VOLUME) },
+    { key: 'volumeIn3', label: 'or marked volume', unit: 'in³' },
+    { key: 'conductors.14', label: '14 AWG ending here' },
+    { key: 'conductors.12', label: '12 AWG ending here' },
+    { key: 'conductors.10', label: '10 AWG ending here' },
+    { key: 'grounds.count', label: 'Grounding conductors' },
+    {
+      key: 'grounds.size',
+      label: 'their size',
+      unit: 'AWG',
+      options: Object.keys(CONDUCTOR_VOLUME).slice(2, 5),
+    },
+    { key: 'hasInternalClamps', label: 'Clamps inside', yesNo: true },
+    { key: 'yokes', label: 'Device yokes' },
+    { key: 'supportFittings', label: 'Studs, hickeys' },
+    { key: 'edition', label: 'Edition', options: EDITIONS },
   ],
-  'voltage-drop': [{ key: 'size', label: 'Size', unit: 'AWG', options: SIZES.slice(0, 13) }, { key: 'metal', label: 'Metal', options: ['copper', 'aluminium'] }, { key: 'lengthFt', label: 'Length, one way', unit: 'ft' }, { key: 'amps', label: 'Load', unit: 'A' }, { key: 'volts', label: 'Voltage', unit: 'V' }],
-  'gfci-time': [{ key: 'milliamperes', label: 'Current to ground', unit: 'mA' }, { key: 'measuredSeconds', label: 'Measured', unit: 's' }],
-  'working-space': [{ key: 'depthIn', label: 'Depth', unit: 'in' }, { key: 'widthIn', label: 'Width', unit: 'in' }, { key: 'heightIn', label: 'Height', unit: 'in' }, { key: 'equipmentWidthIn', label: 'Width of the equipment', unit: 'in' }],
-  'trip-estimate': [{ key: 'rating', label: 'Breaker', unit: 'A' }, { key: 'amps', label: 'Current', unit: 'A' }],
+  'voltage-drop': [
+    { key: 'size', label: 'Size', unit: 'AWG', options: SIZES.slice(0, 13) },
+    { key: 'metal', label: 'Metal', options: ['copper', 'aluminium'] },
+    { key: 'lengthFt', label: 'Length, one way', unit: 'ft' },
+    { key: 'amps', label: 'Load', unit: 'A' },
+    { key: 'volts', label: 'Voltage', unit: 'V' },
+  ],
+  'gfci-time': [
+    { key: 'milliamperes', label: 'Current to ground', unit: 'mA' },
+    { key: 'measuredSeconds', label: 'Measured', unit: 's' },
+  ],
+  'working-space': [
+    { key: 'depthIn', label: 'Depth', unit: 'in' },
+    { key: 'widthIn', label: 'Width', unit: 'in' },
+    { key: 'heightIn', label: 'Height', unit: 'in' },
+    { key: 'equipmentWidthIn', label: 'Width of the equipment', unit: 'in' },
+  ],
+  'trip-estimate': [
+    { key: 'rating', label: 'Breaker', unit: 'A' },
+    { key: 'amps', label: 'Current', unit: 'A' },
+  ],
 }
-export const BENCH_NAMES: Record<string, string> = { 'diagnose': 'Readings', 'trace': 'Tracing', 'ampacity': 'Ampacity', 'boxfill': 'Box fill', 'identify': 'Conductor', 'heat': 'Heat', 'voltage-drop': 'Voltage drop', 'gfci-time': 'Trip time', 'working-space': 'Working space', 'trip-estimate': 'Trip estimate' }
+export const BENCH_NAMES: Record<string, string> = {
+  diagnose: 'Readings',
+  trace: 'Tracing',
+  ampacity: 'Ampacity',
+  boxfill: 'Box fill',
+  identify: 'Conductor',
+  heat: 'Heat',
+  'voltage-drop': 'Voltage drop',
+  'gfci-time': 'Trip time',
+  'working-space': 'Working space',
+  'trip-estimate': 'Trip estimate',
+}
 
 /** The form’s values as the sum takes them. */
 export function benchInput(id: string, values: Readonly<Record<string, unknown>>): unknown {
-  const given = Object.fromEntries(Object.entries(values).filter(([, v]) => v !== undefined && v !== ''))
+  const given = Object.fromEntries(
+    Object.entries(values).filter(([, v]) => v !== undefined && v !== ''),
+  )
   if (id === 'diagnose') {
-    const readings = Object.fromEntries(Object.entries(given).filter(([k]) => !k.startsWith('setting.')))
-    return { readings, setting: Object.fromEntries(Object.entries(given).filter(([k]) => k.startsWith('setting.')).map(([k, v]) => [k.slice(8), v])) }
+    const readings = Object.fromEntries(
+      Object.entries(given).filter(([k]) => !k.startsWith('setting.')),
+    )
+    return {
+      readings,
+      setting: Object.fromEntries(
+        Object.entries(given)
+          .filter(([k]) => k.startsWith('setting.'))
+          .map(([k, v]) => [k.slice(8), v]),
+      ),
+    }
   }
   if (id === 'boxfill') {
-    const conductors = (['14', '12', '10'] as const).flatMap(size => given[`conductors.${size}`] ? [{ size, count: given[`conductors.${size}`] }] : [])
+    const conductors = (['14', '12', '10'] as const).flatMap(size =>
+      given[`conductors.${size}`] ? [{ size, count: given[`conductors.${size}`] }] : [],
+    )
     const largest = conductors.at(-1)?.size ?? '14'
     const { box, volumeIn3, hasInternalClamps, supportFittings, edition } = given
-    return { ...box !== undefined && volumeIn3 === undefined && { box }, ...volumeIn3 !== undefined && { volumeIn3 }, ...hasInternalClamps !== undefined && { hasInternalClamps }, ...supportFittings !== undefined && { supportFittings }, ...edition !== undefined && { edition }, conductors, devices: Array.from({ length: Number(given.yokes ?? 0) }, () => ({ largest })), ...given['grounds.count'] ? { grounds: { size: given['grounds.size'] ?? largest, count: given['grounds.count'] } } : {} }
+    return {
+      ...(box !== undefined && volumeIn3 === undefined && { box }),
+      ...(volumeIn3 !== undefined && { volumeIn3 }),
+      ...(hasInternalClamps !== undefined && { hasInternalClamps }),
+      ...(supportFittings !== undefined && { supportFittings }),
+      ...(edition !== undefined && { edition }),
+      conductors,
+      devices: Array.from({ length: Number(given.yokes ?? 0) }, () => ({ largest })),
+      ...(given['grounds.count']
+        ? { grounds: { size: given['grounds.size'] ?? largest, count: given['grounds.count'] } }
+        : {}),
+    }
   }
   return given
 }

@@ -15,7 +15,7 @@ export function chainRows(site: Site, circuit: Subject<'circuit'>): ChainRow[] {
   const next = new Map<string, Subject<'point'>[]>()
   for (const point of points) {
     const after = valueOf(point, 'after')
-    if (after !== undefined) next.set(after, [...next.get(after) ?? [], point])
+    if (after !== undefined) next.set(after, [...(next.get(after) ?? []), point])
   }
   const rows: ChainRow[] = []
   const seen = new Set<string>()
@@ -28,11 +28,18 @@ export function chainRows(site: Site, circuit: Subject<'circuit'>): ChainRow[] {
     here.forEach((point, i) => {
       if (seen.has(point.id)) return
       seen.add(point.id)
-      rows.push({ point, depth: depth + (here.length > 1 && i < here.length - 1 ? 1 : 0), isPlaced: true, isProtected: protectedBy(point) })
+      rows.push({
+        point,
+        depth: depth + (here.length > 1 && i < here.length - 1 ? 1 : 0),
+        isPlaced: true,
+        isProtected: protectedBy(point),
+      })
       walk(point.id, depth + (here.length > 1 && i < here.length - 1 ? 1 : 0))
     })
   }
   walk('panel', 0)
-  for (const point of points) if (!seen.has(point.id)) rows.push({ point, depth: 0, isPlaced: false, isProtected: protectedBy(point) })
+  for (const point of points)
+    if (!seen.has(point.id))
+      rows.push({ point, depth: 0, isPlaced: false, isProtected: protectedBy(point) })
   return rows
 }

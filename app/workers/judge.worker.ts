@@ -1,12 +1,19 @@
 /** Folds and judges beside the screen, so that typing never waits for a judgment. */
-import { LiveAssessment, writeReport, type Change, type Observation, type Report, type Voice } from '#core'
+import {
+  LiveAssessment,
+  writeReport,
+  type Change,
+  type Observation,
+  type Report,
+  type Voice,
+} from '#core'
 
 export type JudgeRequest =
-  | { kind: 'log', run: number, start: boolean, observations: Observation[] }
-  | { kind: 'report', run: number, voice: Voice }
+  | { kind: 'log'; run: number; start: boolean; observations: Observation[] }
+  | { kind: 'report'; run: number; voice: Voice }
 export type JudgeAnswer =
-  | Change & { kind: 'judged', run: number, start: boolean, ms: number }
-  | { kind: 'report', run: number, report: Report }
+  | (Change & { kind: 'judged'; run: number; start: boolean; ms: number })
+  | { kind: 'report'; run: number; report: Report }
 
 let live = new LiveAssessment()
 
@@ -20,5 +27,11 @@ self.onmessage = ({ data }: MessageEvent<JudgeRequest>) => {
   if (data.start) live = new LiveAssessment()
   const change = live.append(data.observations)
   const ms = performance.now() - began
-  self.postMessage({ ...change, kind: 'judged', run: data.run, start: data.start, ms } satisfies JudgeAnswer)
+  self.postMessage({
+    ...change,
+    kind: 'judged',
+    run: data.run,
+    start: data.start,
+    ms,
+  } satisfies JudgeAnswer)
 }

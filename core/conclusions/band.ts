@@ -11,12 +11,18 @@ export interface Band {
 }
 
 /** A band. One that is open names what it waits for. */
-export function band(from: number, to: number, rests: readonly FactRef[] = [], missing: readonly FactRef[] = []): Band {
+export function band(
+  from: number,
+  to: number,
+  rests: readonly FactRef[] = [],
+  missing: readonly FactRef[] = [],
+): Band {
   if (!(from <= to)) throw new Error(`a band from ${from} to ${to}`)
   if (from < to && missing.length === 0) throw new Error('an open band names what it waits for')
   return { from, to, rests, missing: from === to ? [] : unique(missing) }
 }
-export const exactly = (value: number, rests: readonly FactRef[] = []): Band => band(value, value, rests)
+export const exactly = (value: number, rests: readonly FactRef[] = []): Band =>
+  band(value, value, rests)
 
 /** A fact as a band; between the given ends while nobody knows it. */
 export function bandOf(fact: FactRef, from: number, to: number): Band {
@@ -36,7 +42,8 @@ export const atLeast = (a: Band, b: Band): Truth => atMost(b, a)
 /** The smallest of some; the least that a chain of devices or conductors allows. */
 export const least = (bands: readonly Band[]): Band => ends(bands, list => Math.min(...list))
 export const most = (bands: readonly Band[]): Band => ends(bands, list => Math.max(...list))
-export const sum = (bands: readonly Band[]): Band => ends(bands, list => list.reduce((a, b) => a + b, 0))
+export const sum = (bands: readonly Band[]): Band =>
+  ends(bands, list => list.reduce((a, b) => a + b, 0))
 /** A band times a plain factor that is not negative. */
 export function times(of: Band, factor: number): Band {
   if (factor < 0) throw new Error(`a factor of ${factor}`)

@@ -24,13 +24,21 @@ export type Truth = Conclusion<boolean>
 
 const BOTH: readonly boolean[] = [true, false]
 
-export const settled = <V>(value: V, rests: readonly FactRef[] = []): Settled<V> => ({ state: 'settled', value, rests })
+export const settled = <V>(value: V, rests: readonly FactRef[] = []): Settled<V> => ({
+  state: 'settled',
+  value,
+  rests,
+})
 
 /**
  * An open conclusion. With one value left it is settled on that, since nothing it waits for can turn it.
  * @param can the values it can still have; leave out where they cannot be counted
  */
-export function open<V>(missing: readonly FactRef[], can?: readonly V[], rests: readonly FactRef[] = []): Conclusion<V> {
+export function open<V>(
+  missing: readonly FactRef[],
+  can?: readonly V[],
+  rests: readonly FactRef[] = [],
+): Conclusion<V> {
   if (missing.length === 0) throw new Error('an open conclusion names what it waits for')
   const distinct = can && [...new Set(can)]
   if (distinct?.length === 1) return settled(distinct[0]!, rests)
@@ -38,7 +46,8 @@ export function open<V>(missing: readonly FactRef[], can?: readonly V[], rests: 
 }
 
 /** A truth nobody can tell yet. */
-export const unknown = (missing: readonly FactRef[], rests: readonly FactRef[] = []): Truth => open(missing, BOTH, rests)
+export const unknown = (missing: readonly FactRef[], rests: readonly FactRef[] = []): Truth =>
+  open(missing, BOTH, rests)
 
 /** The conclusion that a fact is what was seen; open while nobody has looked or could look. */
 export function of<V>(fact: FactRef, can?: readonly V[]): Conclusion<V> {
@@ -62,7 +71,10 @@ function decide(truths: readonly Truth[], decisive: boolean): Truth {
   const rests = unique(truths.flatMap(t => t.rests))
   const waiting = truths.filter((t): t is Open<boolean> => t.state === 'open')
   if (waiting.length === 0) return settled(!decisive, rests)
-  return unknown(waiting.flatMap(t => t.missing), rests)
+  return unknown(
+    waiting.flatMap(t => t.missing),
+    rests,
+  )
 }
 
 /** The opposite; what is open stays open. */
@@ -78,16 +90,21 @@ export function map<V, W>(from: Conclusion<V>, follow: (value: V) => W): Conclus
  * What follows from a conclusion by another one. Where every candidate leads to the same settled value, that is the
  * answer, although nobody knows which candidate it is.
  */
-export function pick<V, W>(from: Conclusion<V>, follow: (value: V) => Conclusion<W>): Conclusion<W> {
+export function pick<V, W>(
+  from: Conclusion<V>,
+  follow: (value: V) => Conclusion<W>,
+): Conclusion<W> {
   if (from.state === 'settled') {
     const next = follow(from.value)
     const rests = unique([...from.rests, ...next.rests])
-    return next.state === 'settled' ? settled(next.value, rests) : open(next.missing, next.can, rests)
+    return next.state === 'settled'
+      ? settled(next.value, rests)
+      : open(next.missing, next.can, rests)
   }
   if (from.can === undefined) return open<W>(from.missing, undefined, from.rests)
   const branches = from.can.map(follow)
   const rests = unique([...from.rests, ...branches.flatMap(b => b.rests)])
-  const missing = [...from.missing, ...branches.flatMap(b => b.state === 'open' ? b.missing : [])]
+  const missing = [...from.missing, ...branches.flatMap(b => (b.state === 'open' ? b.missing : []))]
   const can: W[] = []
   for (const b of branches) {
     if (b.state === 'settled') can.push(b.value)

@@ -17,23 +17,56 @@ export interface AllowedBand {
   missingFor(amps: number): FactRef[]
 }
 /** No sum without these facts. */
-export interface NoBand { readonly isKnown: false, readonly rests: readonly FactRef[], readonly missing: readonly FactRef[] }
+export interface NoBand {
+  readonly isKnown: false
+  readonly rests: readonly FactRef[]
+  readonly missing: readonly FactRef[]
+}
 /** Something about the load the sum depends on: its value where seen, and the fact to look at where not. */
-export interface LoadFact { readonly value: boolean | undefined, readonly fact: FactRef | undefined }
+export interface LoadFact {
+  readonly value: boolean | undefined
+  readonly fact: FactRef | undefined
+}
 
 const CAPPED = new Set(['NM-B', 'NM', 'cloth NM', 'UF'])
 /** NM-B came in about 1985; cable marked plain NM before it counts as 60 °C insulation. */
-const FIXED_INSULATION: Record<string, Column> = { 'NM-B': 90, 'NM': 60, 'cloth NM': 60, 'UF': 60, 'knob-and-tube': 60, 'old spiral armour': 60 }
+const FIXED_INSULATION: Record<string, Column> = {
+  'NM-B': 90,
+  NM: 60,
+  'cloth NM': 60,
+  UF: 60,
+  'knob-and-tube': 60,
+  'old spiral armour': 60,
+}
 
 /** What a conductor metal may be for the tables: a colour alone leaves every metal of that look open. */
-export function tableMetals(metal: string | undefined): readonly { metal: TableMetal, isCopperClad: boolean }[] {
+export function tableMetals(
+  metal: string | undefined,
+): readonly { metal: TableMetal; isCopperClad: boolean }[] {
   switch (metal) {
-    case 'copper': case 'tinned copper': return [{ metal: 'copper', isCopperClad: false }]
-    case 'aluminium': return [{ metal: 'aluminium', isCopperClad: false }]
-    case 'copper-clad aluminium': return [{ metal: 'aluminium', isCopperClad: true }]
-    case 'copper-looking': return [{ metal: 'copper', isCopperClad: false }, { metal: 'aluminium', isCopperClad: true }]
-    case 'silver-looking': return [{ metal: 'copper', isCopperClad: false }, { metal: 'aluminium', isCopperClad: false }]
-    default: return [{ metal: 'copper', isCopperClad: false }, { metal: 'aluminium', isCopperClad: false }, { metal: 'aluminium', isCopperClad: true }]
+    case 'copper':
+    case 'tinned copper':
+      return [{ metal: 'copper', isCopperClad: false }]
+    case 'aluminium':
+      return [{ metal: 'aluminium', isCopperClad: false }]
+    case 'copper-clad aluminium':
+      return [{ metal: 'aluminium', isCopperClad: true }]
+    case 'copper-looking':
+      return [
+        { metal: 'copper', isCopperClad: false },
+        { metal: 'aluminium', isCopperClad: true },
+      ]
+    case 'silver-looking':
+      return [
+        { metal: 'copper', isCopperClad: false },
+        { metal: 'aluminium', isCopperClad: false },
+      ]
+    default:
+      return [
+        { metal: 'copper', isCopperClad: false },
+        { metal: 'aluminium', isCopperClad: false },
+        { metal: 'aluminium', isCopperClad: true },
+      ]
   }
 }
 
@@ -41,24 +74,43 @@ export function tableMetals(metal: string | undefined): readonly { metal: TableM
  * Service-entrance cable used inside: 60 °C in the 2008 edition; from 2011 only in thermal insulation, and from 2017
  * only 10 AWG and smaller there. 338.10(B)(4).
  */
-const seCapHangsOnInsulation = (size: Size, edition: number): boolean => edition >= 2017 ? sizeIndex(size) <= sizeIndex('10') : edition >= 2011
+const seCapHangsOnInsulation = (size: Size, edition: number): boolean =>
+  edition >= 2017 ? sizeIndex(size) <= sizeIndex('10') : edition >= 2011
 
-const asFacet = (load: LoadFact): Facet<boolean> => ({ fact: load.fact, values: load.value === undefined ? [true, false] : [load.value] })
+const asFacet = (load: LoadFact): Facet<boolean> => ({
+  fact: load.fact,
+  values: load.value === undefined ? [true, false] : [load.value],
+})
 
-interface Facet<T> { readonly fact: FactRef | undefined, readonly values: readonly T[] }
+interface Facet<T> {
+  readonly fact: FactRef | undefined
+  readonly values: readonly T[]
+}
 
 /** The band of allowed devices for a segment or feeder. 240.4, 310.16, 334.80. */
-export function allowedBand(site: Site, run: Subject<'segment'> | Subject<'feeder'>, feedsSeveralReceptacles: LoadFact, carriesWholeDwelling: LoadFact): AllowedBand | NoBand {
+export function allowedBand(
+  site: Site,
+  run: Subject<'segment'> | Subject<'feeder'>,
+  feedsSeveralReceptacles: LoadFact,
+  carriesWholeDwelling: LoadFact,
+): AllowedBand | NoBand {
   const trail = new Trail()
   const conductor = run as Subject<'segment'>
   const size = trail.ask(conductor.facts.size)
-  if (size === undefined) return { isKnown: false, rests: trail.rests, missing: trail.rests.slice() }
+  if (size === undefined)
+    return { isKnown: false, rests: trail.rests, missing: trail.rests.slice() }
   const last = () => trail.rests[trail.rests.length - 1]!
 
   const metal = trail.ask(conductor.facts.metal)
-  const metals: Facet<{ metal: TableMetal, isCopperClad: boolean }> = { fact: last(), values: tableMetals(metal) }
+  const metals: Facet<{ metal: TableMetal; isCopperClad: boolean }> = {
+    fact: last(),
+    values: tableMetals(metal),
+  }
   const wiring = trail.ask(conductor.facts.wiring)
-  let caps: Facet<boolean> = { fact: last(), values: wiring === undefined ? [true, false] : [CAPPED.has(wiring)] }
+  let caps: Facet<boolean> = {
+    fact: last(),
+    values: wiring === undefined ? [true, false] : [CAPPED.has(wiring)],
+  }
   if (wiring === 'SE' && seCapHangsOnInsulation(size, site.edition)) {
     const isInInsulation = trail.ask(conductor.facts.isInInsulation)
     caps = { fact: last(), values: isInInsulation === undefined ? [true, false] : [isInInsulation] }
@@ -80,10 +132,13 @@ export function allowedBand(site: Site, run: Subject<'segment'> | Subject<'feede
   // Two legs and the neutral of 208Y/120 have the reduced dwelling sizes only from the 2017 edition.
   if (carriesWholeDwelling.value === true && site.edition < 2017) {
     const supply = trail.ask(site.premises.facts.supply)
-    wholes = { fact: last(), values: supply === undefined ? [true, false] : [supply === '120/240 V single phase'] }
+    wholes = {
+      fact: last(),
+      values: supply === undefined ? [true, false] : [supply === '120/240 V single phase'],
+    }
   }
 
-  const stretches: { ambientC: number, currentCarrying: number }[] = []
+  const stretches: { ambientC: number; currentCarrying: number }[] = []
   const missing: FactRef[] = []
   for (const exposure of site.children(run, 'exposure')) {
     const what = trail.ask(exposure.facts.what)
@@ -99,46 +154,109 @@ export function allowedBand(site: Site, run: Subject<'segment'> | Subject<'feede
   if (missing.length > 0) return { isKnown: false, rests: trail.rests, missing }
   if (stretches.length === 0) stretches.push({ ambientC: 30, currentCarrying: 3 })
 
-  if (metals.values.length * caps.values.length * insulation.values.length * terminals.values.length * loads.values.length * wholes.values.length === 1 && stretches.length === 1) {
-    const only = allowedDevice({
-      size, ...metals.values[0]!, insulation: insulation.values[0]!, isCappedAt60: caps.values[0]!, terminals: terminals.values[0]!, ...stretches[0]!,
-      feedsSeveralReceptacles: loads.values[0]!, carriesWholeDwelling: wholes.values[0]!,
-    }, site.edition)
+  if (
+    metals.values.length *
+      caps.values.length *
+      insulation.values.length *
+      terminals.values.length *
+      loads.values.length *
+      wholes.values.length ===
+      1 &&
+    stretches.length === 1
+  ) {
+    const only = allowedDevice(
+      {
+        size,
+        ...metals.values[0]!,
+        insulation: insulation.values[0]!,
+        isCappedAt60: caps.values[0]!,
+        terminals: terminals.values[0]!,
+        ...stretches[0]!,
+        feedsSeveralReceptacles: loads.values[0]!,
+        carriesWholeDwelling: wholes.values[0]!,
+      },
+      site.edition,
+    )
     return { isKnown: true, low: only, high: only, rests: trail.rests, missingFor: () => [] }
   }
   const facets: readonly Facet<unknown>[] = [metals, caps, insulation, terminals, loads, wholes]
-  const key = `${size} ${metal} ${caps.values.join()} ${insulation.values.join()} ${terminals.values.join()} ${loads.values.join()} ${wholes.values.join()} ${stretches.map(x => `${x.ambientC}:${x.currentCarrying}`).join()} ${site.edition}`
+  const key =
+    `${size} ${metal} ${caps.values.join()} ${insulation.values.join()} ` +
+    `${terminals.values.join()} ${loads.values.join()} ${wholes.values.join()} ` +
+    `${stretches.map(x => `${x.ambientC}:${x.currentCarrying}`).join()} ${site.edition}`
   const tried = TRIED.get(key) ?? tryAll()
-  return { isKnown: true, low: tried.low, high: tried.high, rests: trail.rests, missingFor: amps => telling(facets, tried, amps) }
+  return {
+    isKnown: true,
+    low: tried.low,
+    high: tried.high,
+    rests: trail.rests,
+    missingFor: amps => telling(facets, tried, amps),
+  }
 
   /** The sum under every value the unseen facts could have. */
   function tryAll(): Tried {
     const combos: Combo[] = []
-    for (const [a, m] of metals.values.entries()) for (const [b, isCappedAt60] of caps.values.entries())
-      for (const [c, column] of insulation.values.entries()) for (const [d, marked] of terminals.values.entries())
-        for (const [e, feeds] of loads.values.entries()) for (const [f, whole] of wholes.values.entries()) {
-          const run = { size: size!, metal: m.metal, isCopperClad: m.isCopperClad, insulation: column, isCappedAt60, terminals: marked, feedsSeveralReceptacles: feeds, carriesWholeDwelling: whole }
-          const sums = stretches.map(stretch => allowedDevice({ ...run, ...stretch }, site.edition))
-          combos.push({ at: [a, b, c, d, e, f], allowed: sums.reduce((worst, sum) => sum.allowed < worst.allowed ? sum : worst) })
-        }
-    const low = combos.reduce((worst, x) => x.allowed.allowed < worst.allowed.allowed ? x : worst).allowed
-    const high = combos.reduce((best, x) => x.allowed.allowed > best.allowed.allowed ? x : best).allowed
+    for (const [a, m] of metals.values.entries())
+      for (const [b, isCappedAt60] of caps.values.entries())
+        for (const [c, column] of insulation.values.entries())
+          for (const [d, marked] of terminals.values.entries())
+            for (const [e, feeds] of loads.values.entries())
+              for (const [f, whole] of wholes.values.entries()) {
+                const run = {
+                  size: size!,
+                  metal: m.metal,
+                  isCopperClad: m.isCopperClad,
+                  insulation: column,
+                  isCappedAt60,
+                  terminals: marked,
+                  feedsSeveralReceptacles: feeds,
+                  carriesWholeDwelling: whole,
+                }
+                const sums = stretches.map(stretch =>
+                  allowedDevice({ ...run, ...stretch }, site.edition),
+                )
+                combos.push({
+                  at: [a, b, c, d, e, f],
+                  allowed: sums.reduce((worst, sum) => (sum.allowed < worst.allowed ? sum : worst)),
+                })
+              }
+    const low = combos.reduce((worst, x) =>
+      x.allowed.allowed < worst.allowed.allowed ? x : worst,
+    ).allowed
+    const high = combos.reduce((best, x) =>
+      x.allowed.allowed > best.allowed.allowed ? x : best,
+    ).allowed
     const found = { combos, low, high, telling: new Map<number, readonly number[]>() }
-    // Runs that are known and unknown in the same things have the same sums; the bound only keeps a fuzzer from filling memory.
+    // Runs that are known and unknown in the same things have the same sums; the bound only keeps a
+    // fuzzer from filling memory.
     if (TRIED.size > 2000) TRIED.clear()
     TRIED.set(key, found)
     return found
   }
 }
 
-interface Combo { readonly at: readonly number[], readonly allowed: Allowed }
-interface Tried { readonly combos: readonly Combo[], readonly low: Allowed, readonly high: Allowed, /** Which facets tell, by rating. */ readonly telling: Map<number, readonly number[]> }
+interface Combo {
+  readonly at: readonly number[]
+  readonly allowed: Allowed
+}
+interface Tried {
+  readonly combos: readonly Combo[]
+  readonly low: Allowed
+  readonly high: Allowed
+  /** Which facets tell, by rating. */ readonly telling: Map<number, readonly number[]>
+}
 const TRIED = new Map<string, Tried>()
 
 /** The unseen facts whose value could turn the answer for a device of this rating. */
 function telling(facets: readonly Facet<unknown>[], tried: Tried, amps: number): FactRef[] {
   let which = tried.telling.get(amps)
-  if (!which) tried.telling.set(amps, which = facets.flatMap((facet, k) => facet.values.length > 1 && tells(tried.combos, k, amps) ? [k] : []))
+  if (!which)
+    tried.telling.set(
+      amps,
+      (which = facets.flatMap((facet, k) =>
+        facet.values.length > 1 && tells(tried.combos, k, amps) ? [k] : [],
+      )),
+    )
   return which.flatMap(k => facets[k]!.fact ?? [])
 }
 

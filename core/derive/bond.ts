@@ -2,7 +2,10 @@ import type { Subject } from '../model/house'
 import type { Site } from './site'
 import { Trail, type Walked } from './trail'
 
-/** Whether the neutral is joined to the enclosure metal, by a means of its own or by the bar it lands on. 250.24, 250.142. */
+/**
+ * Whether the neutral is joined to the enclosure metal, by a means of its own or by the bar it
+ * lands on. 250.24, 250.142.
+ */
 export function neutralBondOf(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {
   return remembered(site.bonds, enclosure.id, () => walkBond(site, enclosure))
 }
@@ -47,7 +50,8 @@ function walkBars(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> 
       neutrals += n ?? 0
       grounds += g ?? 0
     }
-    if ((neutrals > 0 && (grounds > 0 || role === 'ground')) || (grounds > 0 && role === 'neutral')) return { value: true, rests: trail.rests }
+    if ((neutrals > 0 && (grounds > 0 || role === 'ground')) || (grounds > 0 && role === 'neutral'))
+      return { value: true, rests: trail.rests }
     if (role === undefined || !isCounted) value = undefined
   }
   return { value, rests: trail.rests }
@@ -55,6 +59,6 @@ function walkBars(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> 
 
 function remembered<T>(known: Map<string, T>, key: string, walk: () => T): T {
   let found = known.get(key)
-  if (found === undefined) known.set(key, found = walk())
+  if (found === undefined) known.set(key, (found = walk()))
   return found
 }

@@ -8,7 +8,10 @@ export type GroundState = 'good' | 'none'
 /** Ground path, ohms: at or under this a path is good enough to trip a breaker quickly. */
 export const GOOD_GROUND_OHMS = 1
 
-/** Ground path, ohms: above this no breaker opens on a fault (120 V / 5 Ω = 24 A), whatever wire is in the box. 250.4(A)(5). */
+/**
+ * Ground path, ohms: above this no breaker opens on a fault (120 V / 5 Ω = 24 A), whatever wire is
+ * in the box. 250.4(A)(5).
+ */
 export const NO_GROUND_OHMS = 5
 
 /**
@@ -21,7 +24,7 @@ export function groundOf(site: Site, point: Subject<'point'>): Walked<GroundStat
   let walked = site.grounds.get(point.id)
   if (!walked) {
     const trail = new Trail()
-    site.grounds.set(point.id, walked = { value: decide(site, point, trail), rests: trail.rests })
+    site.grounds.set(point.id, (walked = { value: decide(site, point, trail), rests: trail.rests }))
   }
   return walked
 }
@@ -37,15 +40,21 @@ function decide(site: Site, point: Subject<'point'>, trail: Trail): GroundState 
   if (ground === 'connected') return lamps === 'correct' || ohms !== undefined ? 'good' : undefined
   if (ohms !== undefined && ohms > GOOD_GROUND_OHMS) return 'none'
   const circuit = site.get(trail.ask(point.facts.circuit), 'circuit')
-  const wirings = circuit ? site.children(circuit, 'segment').map(s => trail.ask(s.facts.wiring)) : []
+  const wirings = circuit
+    ? site.children(circuit, 'segment').map(s => trail.ask(s.facts.wiring))
+    : []
   if (wirings.includes('old spiral armour')) return 'none'
-  return ohms === undefined || wirings.length === 0 || wirings.includes(undefined) ? undefined : 'good'
+  return ohms === undefined || wirings.length === 0 || wirings.includes(undefined)
+    ? undefined
+    : 'good'
 }
 
 /** What to look at for a ground: the facts not known, or the circuit where none of its wiring was recorded. */
 export function openGround(rests: readonly FactRef[], point: Subject<'point'>): FactRef[] {
   const open = rests.filter(f => f.state !== 'known')
-  return open.length > 0 ? open : [{ state: 'unseen', subject: valueOf(point, 'circuit') ?? point.id, field: 'label' }]
+  return open.length > 0
+    ? open
+    : [{ state: 'unseen', subject: valueOf(point, 'circuit') ?? point.id, field: 'label' }]
 }
 
 /** Where a point's ground-fault protection sits: in the device, in the breaker, in a device ahead, or nowhere. */
@@ -54,12 +63,15 @@ export type GfciSource = 'own' | 'breaker' | 'ahead' | 'none'
 const CARRIES_NONE = new Set(['luminaire', 'junction box', 'hard-wired outlet', 'alarm'])
 const isGfci = (protection: string | undefined) => protection === 'GFCI' || protection === 'dual'
 
-/** Ground-fault protection of a point along its chain. Only what sits on the load terminals of a device is protected by it. */
+/**
+ * Ground-fault protection of a point along its chain. Only what sits on the load terminals of a
+ * device is protected by it.
+ */
 export function gfciOf(site: Site, point: Subject<'point'>): Walked<GfciSource> {
   let walked = site.gfci.get(point.id)
   if (!walked) {
     const trail = new Trail()
-    site.gfci.set(point.id, walked = { value: source(site, point, trail), rests: trail.rests })
+    site.gfci.set(point.id, (walked = { value: source(site, point, trail), rests: trail.rests }))
   }
   return walked
 }
@@ -79,7 +91,10 @@ function source(site: Site, point: Subject<'point'>, trail: Trail): GfciSource |
   return 'none'
 }
 
-/** The device ahead whose reset brings this point back, where the chain shows it; nothing where it is its own or the breaker's. */
+/**
+ * The device ahead whose reset brings this point back, where the chain shows it; nothing where it
+ * is its own or the breaker's.
+ */
 export function resetOf(site: Site, point: Subject<'point'>): Subject<'point'> | undefined {
   const seen = new Set<string>()
   for (let at: Subject<'point'> = point; !seen.has(at.id);) {

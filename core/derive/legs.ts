@@ -7,7 +7,8 @@ export type Leg = 'A' | 'B' | 'C'
 
 /**
  * The legs a breaker lands on, one per pole: measured where somebody measured, else from the geometry of the bus.
- * Rows of a single-phase bus alternate A, B; of a three-phase bus A, B, C, where a third phase feeds it. Both halves of a twin share a leg.
+ * Rows of a single-phase bus alternate A, B; of a three-phase bus A, B, C, where a third phase
+ * feeds it. Both halves of a twin share a leg.
  */
 export function legsOf(site: Site, breaker: Subject<'breaker'>): Walked<Leg[]> {
   const trail = new Trail()
@@ -18,14 +19,16 @@ export function legsOf(site: Site, breaker: Subject<'breaker'>): Walked<Leg[]> {
   }
   const space = trail.ask(breaker.facts.space)
   const panel = site.get(breaker.parent ?? undefined, 'enclosure')
-  if (poles === undefined || space === undefined || !panel) return { value: undefined, rests: trail.rests }
+  if (poles === undefined || space === undefined || !panel)
+    return { value: undefined, rests: trail.rests }
   const bus = trail.ask(panel.facts.bus)
   const row = rowOf(panel, space, trail)
   if (bus === undefined || row === undefined) return { value: undefined, rests: trail.rests }
   const pattern: readonly Leg[] = bus === 'three phase' ? ['A', 'B', 'C'] : ['A', 'B']
   const legs = Array.from({ length: poles }, (_, pole) => pattern[(row + pole) % pattern.length]!)
   // On a single-phase supply the third bar is dead, or on the leg of a neighbour: only a measurement tells which.
-  if (legs.includes('C') && trail.ask(panel.facts.thirdLeg) !== 'fed by a third phase') return { value: undefined, rests: trail.rests }
+  if (legs.includes('C') && trail.ask(panel.facts.thirdLeg) !== 'fed by a third phase')
+    return { value: undefined, rests: trail.rests }
   return { value: legs, rests: trail.rests }
 }
 

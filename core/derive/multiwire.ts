@@ -3,10 +3,22 @@ import { say, type Step } from '../engine/say'
 import type { Verdict } from '../engine/verdict'
 import type { Subject } from '../model/house'
 
-const TWO_WIRE_CABLES = new Set(['NM-B', 'NM', 'cloth NM', 'UF', 'armoured cable', 'old spiral armour'])
+const TWO_WIRE_CABLES = new Set([
+  'NM-B',
+  'NM',
+  'cloth NM',
+  'UF',
+  'armoured cable',
+  'old spiral armour',
+])
 
 /** The circuits on one shared neutral and their breakers; or the verdict, where there is no group to judge here. */
-export type Multiwire = { readonly circuits: readonly Subject<'circuit'>[], readonly breakers: readonly Subject<'breaker'>[] } | { readonly verdict: Verdict }
+export type Multiwire =
+  | {
+      readonly circuits: readonly Subject<'circuit'>[]
+      readonly breakers: readonly Subject<'breaker'>[]
+    }
+  | { readonly verdict: Verdict }
 
 /**
  * Gathers the multiwire group a circuit belongs to. The group is judged once, on its first circuit.
@@ -28,11 +40,15 @@ export function multiwireOf(circuit: Subject<'circuit'>, c: Context, onePole: St
     if (!breaker) isOpen = true
     else if (!breakers.includes(breaker)) breakers.push(breaker)
   }
-  if (isOpen) return { verdict: c.undecided(say('Nobody has found which breaker feeds each of them')) }
+  if (isOpen)
+    return { verdict: c.undecided(say('Nobody has found which breaker feeds each of them')) }
   if (breakers.length === 1) {
     const poles = c.ask(breakers[0]!.facts.poles)
     if (poles === undefined) return { verdict: c.undecided() }
-    return { verdict: poles > 1 ? c.clear(onePole) : c.na(say('Both on one single-pole breaker: no second hot')) }
+    return {
+      verdict:
+        poles > 1 ? c.clear(onePole) : c.na(say('Both on one single-pole breaker: no second hot')),
+    }
   }
   return { circuits: group.circuits, breakers }
 }
@@ -43,10 +59,16 @@ function alone(circuit: Subject<'circuit'>, c: Context): Verdict {
   const segment = c.site.children(circuit, 'segment')[0]
   if (segment && c.ask(segment.facts.conductors) === 2) {
     const wiring = c.ask(segment.facts.wiring)
-    if (wiring !== undefined && TWO_WIRE_CABLES.has(wiring)) return c.na(say('A two-wire cable carries its own neutral'))
+    if (wiring !== undefined && TWO_WIRE_CABLES.has(wiring))
+      return c.na(say('A two-wire cable carries its own neutral'))
   }
   const breaker = c.site.get(c.ask(circuit.facts.fedBy), 'breaker')
   const poles = breaker && c.ask(breaker.facts.poles)
-  if (poles !== undefined && poles > 1) return c.na(say('A {poles}-pole breaker disconnects all its hots', { poles }))
-  return c.undecided(say('Whether it shares a neutral has not been looked at'), [], [circuit.facts.sharesNeutralWith])
+  if (poles !== undefined && poles > 1)
+    return c.na(say('A {poles}-pole breaker disconnects all its hots', { poles }))
+  return c.undecided(
+    say('Whether it shares a neutral has not been looked at'),
+    [],
+    [circuit.facts.sharesNeutralWith],
+  )
 }

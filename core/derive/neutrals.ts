@@ -14,7 +14,7 @@ export function sharedNeutrals(site: Site): Map<string, NeutralGroup> {
   const trails = new Map<string, FactRef[]>()
   const link = (a: string, b: string) => {
     let set = linked.get(a)
-    if (!set) linked.set(a, set = new Set())
+    if (!set) linked.set(a, (set = new Set()))
     set.add(b)
   }
   for (const circuit of site.all.circuit) {

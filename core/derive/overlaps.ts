@@ -5,7 +5,10 @@ import type { Site } from './site'
  * Pairs of breakers recorded in the same space of a panel: one of the two was mistyped, or is not there.
  * Halves a and b of one space do not overlap. Breakers without a space are left out.
  */
-export function overlapsIn(site: Site, panel: Subject<'enclosure'>): [Subject<'breaker'>, Subject<'breaker'>][] {
+export function overlapsIn(
+  site: Site,
+  panel: Subject<'enclosure'>,
+): [Subject<'breaker'>, Subject<'breaker'>][] {
   const step = valueOf(panel, 'numbering') === 'down each side' ? 1 : 2
   const taken = new Map<string, Subject<'breaker'>>()
   const pairs: [Subject<'breaker'>, Subject<'breaker'>][] = []

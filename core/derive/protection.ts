@@ -1,16 +1,42 @@
 import type { Context } from '../engine/context'
 import type { Subject } from '../model/house'
-import { ALSO_250V_SINCE, gfciRowsOf, HARD_WIRED_MOST_AMPS, HVAC_EXEMPT, NEAR_FT, type Bearing, type GfciRow } from '../tables/protection-years'
+import {
+  ALSO_250V_SINCE,
+  gfciRowsOf,
+  HARD_WIRED_MOST_AMPS,
+  HVAC_EXEMPT,
+  NEAR_FT,
+  type Bearing,
+  type GfciRow,
+} from '../tables/protection-years'
 import type { Site } from './site'
 import { Trail, type Walked } from './trail'
 
-export interface GfciNeed { readonly since: number | undefined, readonly text: string, readonly isOpen: boolean, /** The year of the oldest requirement is not settled. */ readonly isSinceOpen: boolean }
+export interface GfciNeed {
+  readonly since: number | undefined
+  readonly text: string
+  readonly isOpen: boolean
+  /** The year of the oldest requirement is not settled. */ readonly isSinceOpen: boolean
+}
 
 /** Rows about outlets other than plain receptacles. */
-const OTHER_OUTLETS: ReadonlySet<Bearing> = new Set(['hard-wired', 'lighting', 'dishwasher', 'listed appliance', 'boat hoist'])
-const LISTED_APPLIANCES: ReadonlySet<string> = new Set(['range, oven or cooktop', 'dryer', 'microwave'])
+const OTHER_OUTLETS: ReadonlySet<Bearing> = new Set([
+  'hard-wired',
+  'lighting',
+  'dishwasher',
+  'listed appliance',
+  'boat hoist',
+])
+const LISTED_APPLIANCES: ReadonlySet<string> = new Set([
+  'range, oven or cooktop',
+  'dryer',
+  'microwave',
+])
 
-/** The rows that could bear on a kind of outlet in a place under an edition; for an outlet of unknown kind all of them. */
+/**
+ * The rows that could bear on a kind of outlet in a place under an edition; for an outlet of
+ * unknown kind all of them.
+ */
 function rowsFor(use: string, type: string | undefined, edition: number): readonly GfciRow[] {
   let kinds = ROWS.get(edition)?.get(use)
   if (!kinds) {
@@ -23,27 +49,38 @@ function rowsFor(use: string, type: string | undefined, edition: number): readon
     const isFor = (bears: Bearing): boolean => {
       if (bears === 'no single receptacle') return false
       switch (type) {
-        case undefined: return true
-        case 'receptacle': return bears !== 'hard-wired' && bears !== 'lighting'
-        case 'hard-wired outlet': return OTHER_OUTLETS.has(bears) && bears !== 'lighting'
-        case 'luminaire': return bears === 'lighting'
-        default: return false
+        case undefined:
+          return true
+        case 'receptacle':
+          return bears !== 'hard-wired' && bears !== 'lighting'
+        case 'hard-wired outlet':
+          return OTHER_OUTLETS.has(bears) && bears !== 'lighting'
+        case 'luminaire':
+          return bears === 'lighting'
+        default:
+          return false
       }
     }
-    kinds.set(type, rows = gfciRowsOf(use).filter(r => r.since <= edition && isFor(r.bears)))
+    kinds.set(type, (rows = gfciRowsOf(use).filter(r => r.since <= edition && isFor(r.bears))))
   }
   return rows
 }
 const ROWS = new Map<number, Map<string, Map<string | undefined, readonly GfciRow[]>>>()
 
 /** Whether any row could bear on an outlet of this kind in this place at all. */
-export const couldNeedGfci = (use: string, type: string, edition: number): boolean => rowsFor(use, type, edition).length > 0
+export const couldNeedGfci = (use: string, type: string, edition: number): boolean =>
+  rowsFor(use, type, edition).length > 0
 
 /**
  * Since which edition ground-fault protection is required at an outlet where it stands. 210.8(A), (D), (F).
  * `since` is the oldest requirement that surely bears on it; `isOpen` says that an unseen fact could make one bear.
  */
-export function gfciRequirement(point: Subject<'point'>, use: string, room: Subject<'room'>, c: Context): GfciNeed {
+export function gfciRequirement(
+  point: Subject<'point'>,
+  use: string,
+  room: Subject<'room'>,
+  c: Context,
+): GfciNeed {
   const type = c.ask(point.facts.type)
   const isReceptacle = type === undefined ? undefined : type === 'receptacle'
   // The face tells the voltage; hard-wired things have none to read.
@@ -69,40 +106,70 @@ export function gfciRequirement(point: Subject<'point'>, use: string, room: Subj
   return { since, text: sure?.text ?? '', isOpen, isSinceOpen: sure?.isOpenBefore ?? false }
 }
 
-const not = (value: boolean | undefined): boolean | undefined => value === undefined ? undefined : !value
-const both = (a: boolean | undefined, b: boolean | undefined): boolean | undefined => a === false || b === false ? false : a === undefined || b === undefined ? undefined : true
+const not = (value: boolean | undefined): boolean | undefined =>
+  value === undefined ? undefined : !value
+const both = (a: boolean | undefined, b: boolean | undefined): boolean | undefined =>
+  a === false || b === false ? false : a === undefined || b === undefined ? undefined : true
 
-/** What decides whether a row bears on an outlet, each fact asked for once and only if a row wants it. Undefined where it has not been seen. */
+/**
+ * What decides whether a row bears on an outlet, each fact asked for once and only if a row wants
+ * it. Undefined where it has not been seen.
+ */
 class Bearings {
   #near: boolean | undefined | null = null
   #appliance: string | undefined | null = null
-  constructor(private readonly point: Subject<'point'>, private readonly room: Subject<'room'>, private readonly type: string | undefined, private readonly c: Context) {}
+  constructor(
+    private readonly point: Subject<'point'>,
+    private readonly room: Subject<'room'>,
+    private readonly type: string | undefined,
+    private readonly c: Context,
+  ) {}
 
   bears(bears: Bearing): boolean | undefined {
     const { c, point } = this
     switch (bears) {
-      case 'all': return true
-      case 'no single receptacle': return false
-      case 'reached from grade': return c.ask(point.facts.hasGradeAccess)
-      case 'not dedicated': return not(c.ask(point.facts.isDedicated))
-      case 'within reach, not dedicated': return both(not(c.ask(point.facts.isOutOfReach)), not(c.ask(point.facts.isDedicated)))
-      case 'counter': return c.ask(point.facts.servesCounter)
-      case 'near water': return this.near()
-      case 'near a wet-bar sink': return this.nearKind(WET_BAR)
-      case 'near a sink': return this.nearKind(SINKS)
-      case 'counter near water': return both(c.ask(point.facts.servesCounter), this.near())
-      case 'lighting': return this.type === undefined ? undefined : this.type === 'luminaire'
-      case 'dishwasher': return this.feeds(a => a === 'dishwasher')
-      case 'listed appliance': return this.feeds(a => LISTED_APPLIANCES.has(a))
-      case 'boat hoist': return this.feeds(a => a === 'boat hoist')
-      case 'hard-wired': return hardWired(point, this.type, c)
+      case 'all':
+        return true
+      case 'no single receptacle':
+        return false
+      case 'reached from grade':
+        return c.ask(point.facts.hasGradeAccess)
+      case 'not dedicated':
+        return not(c.ask(point.facts.isDedicated))
+      case 'within reach, not dedicated':
+        return both(not(c.ask(point.facts.isOutOfReach)), not(c.ask(point.facts.isDedicated)))
+      case 'counter':
+        return c.ask(point.facts.servesCounter)
+      case 'near water':
+        return this.near()
+      case 'near a wet-bar sink':
+        return this.nearKind(WET_BAR)
+      case 'near a sink':
+        return this.nearKind(SINKS)
+      case 'counter near water':
+        return both(c.ask(point.facts.servesCounter), this.near())
+      case 'lighting':
+        return this.type === undefined ? undefined : this.type === 'luminaire'
+      case 'dishwasher':
+        return this.feeds(a => a === 'dishwasher')
+      case 'listed appliance':
+        return this.feeds(a => LISTED_APPLIANCES.has(a))
+      case 'boat hoist':
+        return this.feeds(a => a === 'boat hoist')
+      case 'hard-wired':
+        return hardWired(point, this.type, c)
     }
   }
 
   private near(): boolean | undefined {
     if (this.#near !== null) return this.#near
     const ft = this.c.ask(this.point.facts.sinkFt)
-    return this.#near = ft !== undefined ? ft <= NEAR_FT : this.c.ask(this.room.facts.hasSink) === false ? false : undefined
+    return (this.#near =
+      ft !== undefined
+        ? ft <= NEAR_FT
+        : this.c.ask(this.room.facts.hasSink) === false
+          ? false
+          : undefined)
   }
 
   /** Near water of one of these kinds. */
@@ -119,10 +186,21 @@ class Bearings {
   }
 }
 const WET_BAR: ReadonlySet<string> = new Set(['wet-bar sink'])
-const SINKS: ReadonlySet<string> = new Set(['wet-bar sink', 'laundry or utility sink', 'other sink'])
+const SINKS: ReadonlySet<string> = new Set([
+  'wet-bar sink',
+  'laundry or utility sink',
+  'other sink',
+])
 
-/** Hard-wired outlets outdoors, up to 50 A and 150 V to ground; lights are left out, and for a time listed heating and cooling. 210.8(F). */
-function hardWired(point: Subject<'point'>, type: string | undefined, c: Context): boolean | undefined {
+/**
+ * Hard-wired outlets outdoors, up to 50 A and 150 V to ground; lights are left out, and for a time
+ * listed heating and cooling. 210.8(F).
+ */
+function hardWired(
+  point: Subject<'point'>,
+  type: string | undefined,
+  c: Context,
+): boolean | undefined {
   if (type !== undefined && type !== 'hard-wired outlet') return false
   const circuit = c.site.get(c.ask(point.facts.circuit), 'circuit')
   const breaker = circuit && c.site.get(c.ask(circuit.facts.fedBy), 'breaker')
@@ -131,15 +209,26 @@ function hardWired(point: Subject<'point'>, type: string | undefined, c: Context
   const isExemptNow = c.site.edition >= HVAC_EXEMPT.edition && c.site.visitedOn < HVAC_EXEMPT.until
   const supplies = isExemptNow ? circuit && c.ask(circuit.facts.supplies) : undefined
   const appliance = isExemptNow ? c.ask(point.facts.appliance) : undefined
-  if (supplies === 'air conditioning' || appliance === 'heating or cooling unit' || appliance === 'room air conditioner') return false
+  if (
+    supplies === 'air conditioning' ||
+    appliance === 'heating or cooling unit' ||
+    appliance === 'room air conditioner'
+  )
+    return false
   const isNoHvac = !isExemptNow || appliance !== undefined || supplies !== undefined
-  return both(both(type === undefined ? undefined : true, amps === undefined ? undefined : true), isNoHvac ? true : undefined)
+  return both(
+    both(type === undefined ? undefined : true, amps === undefined ? undefined : true),
+    isNoHvac ? true : undefined,
+  )
 }
 
 const isAfci = (protection: string | undefined) => protection === 'AFCI' || protection === 'dual'
 
 /** Where arc-fault protection of a point sits: in the breaker, in this device, in a device ahead, or nowhere. */
-export function afciOf(site: Site, point: Subject<'point'>): Walked<'breaker' | 'own' | 'ahead' | 'none'> {
+export function afciOf(
+  site: Site,
+  point: Subject<'point'>,
+): Walked<'breaker' | 'own' | 'ahead' | 'none'> {
   const trail = new Trail()
   const circuit = site.get(trail.ask(point.facts.circuit), 'circuit')
   const breaker = circuit && site.get(trail.ask(circuit.facts.fedBy), 'breaker')

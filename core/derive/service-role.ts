@@ -16,7 +16,12 @@ export function serviceRoles(site: Site): Map<string, Walked<ServiceRole>> {
   return roles
 }
 
-function roleOf(site: Site, enclosure: Subject<'enclosure'>, roles: Map<string, Walked<ServiceRole>>, walking: Set<string>): Walked<ServiceRole> {
+function roleOf(
+  site: Site,
+  enclosure: Subject<'enclosure'>,
+  roles: Map<string, Walked<ServiceRole>>,
+  walking: Set<string>,
+): Walked<ServiceRole> {
   const done = roles.get(enclosure.id)
   if (done) return done
   walking.add(enclosure.id)
@@ -27,7 +32,13 @@ function roleOf(site: Site, enclosure: Subject<'enclosure'>, roles: Map<string, 
   return walked
 }
 
-function decide(site: Site, enclosure: Subject<'enclosure'>, trail: Trail, roles: Map<string, Walked<ServiceRole>>, walking: Set<string>): ServiceRole | undefined {
+function decide(
+  site: Site,
+  enclosure: Subject<'enclosure'>,
+  trail: Trail,
+  roles: Map<string, Walked<ServiceRole>>,
+  walking: Set<string>,
+): ServiceRole | undefined {
   const from = trail.ask(enclosure.facts.fedFrom)
   if (from === undefined) {
     // Nothing else could be ahead of an enclosure that says it is the service disconnect.
@@ -47,7 +58,11 @@ function decide(site: Site, enclosure: Subject<'enclosure'>, trail: Trail, roles
 }
 
 /** The first enclosure after the supply: the service disconnect, unless it is a meter or marked otherwise. */
-function firstAfterSupply(site: Site, enclosure: Subject<'enclosure'>, trail: Trail): ServiceRole | undefined {
+function firstAfterSupply(
+  site: Site,
+  enclosure: Subject<'enclosure'>,
+  trail: Trail,
+): ServiceRole | undefined {
   const type = trail.ask(enclosure.facts.type)
   if (type === undefined) return undefined
   if (type === 'meter') return 'supply'
@@ -58,7 +73,10 @@ function firstAfterSupply(site: Site, enclosure: Subject<'enclosure'>, trail: Tr
   return place === 'indoors' ? 'service' : undefined
 }
 
-function parentEnclosure(site: Site, breakerId: string | undefined): Subject<'enclosure'> | undefined {
+function parentEnclosure(
+  site: Site,
+  breakerId: string | undefined,
+): Subject<'enclosure'> | undefined {
   const breaker = site.get(breakerId, 'breaker')
   return breaker ? site.get(breaker.parent ?? undefined, 'enclosure') : undefined
 }

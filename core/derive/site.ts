@@ -3,7 +3,15 @@
  * Rules read this instead of searching. Every walk keeps the facts it rested on.
  */
 import type { Kind, Year } from '../model/fields'
-import { factAt, PREMISES_ID, unseenFacts, valueOf, type FactRef, type House, type Subject } from '../model/house'
+import {
+  factAt,
+  PREMISES_ID,
+  unseenFacts,
+  valueOf,
+  type FactRef,
+  type House,
+  type Subject,
+} from '../model/house'
 import { EDITIONS, type Edition } from '../tables/editions'
 import { sharedNeutrals, type NeutralGroup } from './neutrals'
 import type { GfciSource, GroundState } from './ground'
@@ -35,8 +43,14 @@ export class Site {
   /** Neutral bonds and shared bars already walked, by enclosure. */
   readonly bonds = new Map<string, Walked<boolean>>()
   readonly sharedBars = new Map<string, Walked<boolean>>()
-  /** Labels already made, by subject, and how many outlets of a room share a name. A house in which only other facts changed may take them over. */
-  names: { readonly labels: Map<Subject, string>, namesakes: ReadonlyMap<string, number> | undefined } = { labels: new Map(), namesakes: undefined }
+  /**
+   * Labels already made, by subject, and how many outlets of a room share a name. A house in which
+   * only other facts changed may take them over.
+   */
+  names: {
+    readonly labels: Map<Subject, string>
+    namesakes: ReadonlyMap<string, number> | undefined
+  } = { labels: new Map(), namesakes: undefined }
   readonly #upstream = new Map<string, Walked<Upstream>>()
 
   readonly #under = new Map<Edition, Site>()
@@ -45,25 +59,59 @@ export class Site {
   /** What local law changes, by rule. The last one recorded for a rule stands. 90.4. */
   readonly amendments: ReadonlyMap<string, Subject<'amendment'>>
 
-  constructor(readonly house: House, underEdition?: Edition) {
-    const all = this.all = {
-      premises: [], building: [], room: [], enclosure: [], bar: [], screw: [], breaker: [], feeder: [], electrode: [], bond: [], photo: [], amendment: [], override: [], circuit: [], segment: [], exposure: [], point: [],
-    } as ByKind
+  constructor(
+    readonly house: House,
+    underEdition?: Edition,
+  ) {
+    const all = (this.all = {
+      premises: [],
+      building: [],
+      room: [],
+      enclosure: [],
+      bar: [],
+      screw: [],
+      breaker: [],
+      feeder: [],
+      electrode: [],
+      bond: [],
+      photo: [],
+      amendment: [],
+      override: [],
+      circuit: [],
+      segment: [],
+      exposure: [],
+      point: [],
+    } as ByKind)
     for (const subject of house.subjects.values()) {
-      (all[subject.kind] as Subject[]).push(subject)
+      ;(all[subject.kind] as Subject[]).push(subject)
       if (subject.parent !== null) add(this.#children, subject.parent, subject)
     }
-    this.premises = all.premises[0] ?? { id: PREMISES_ID, kind: 'premises', parent: null, born: '', facts: unseenFacts('premises', PREMISES_ID) }
+    this.premises = all.premises[0] ?? {
+      id: PREMISES_ID,
+      kind: 'premises',
+      parent: null,
+      born: '',
+      facts: unseenFacts('premises', PREMISES_ID),
+    }
     this.edition = underEdition ?? valueOf(this.premises, 'edition') ?? EDITIONS.at(-1)!
-    this.overrides = new Map(all.override.filter(o => valueOf(o, 'severity') !== undefined && valueOf(o, 'reason')).map(o => [`${valueOf(o, 'rule')} ${valueOf(o, 'of')}`, o]))
-    this.amendments = underEdition !== undefined ? new Map() : new Map(all.amendment.map(a => [valueOf(a, 'rule') ?? '', a]))
+    this.overrides = new Map(
+      all.override
+        .filter(o => valueOf(o, 'severity') !== undefined && valueOf(o, 'reason'))
+        .map(o => [`${valueOf(o, 'rule')} ${valueOf(o, 'of')}`, o]),
+    )
+    this.amendments =
+      underEdition !== undefined
+        ? new Map()
+        : new Map(all.amendment.map(a => [valueOf(a, 'rule') ?? '', a]))
     const visited = valueOf(this.premises, 'visitedOn')
-    this.visitYear = Number((valueOf(this.premises, 'visitedOn') ?? '').slice(0, 4)) || EDITIONS.at(-1)! + 3
+    this.visitYear =
+      Number((valueOf(this.premises, 'visitedOn') ?? '').slice(0, 4)) || EDITIONS.at(-1)! + 3
     this.visitedOn = /^\d{4}-\d\d-\d\d$/.test(visited ?? '') ? visited! : `${this.visitYear}-12-31`
     for (const circuit of all.circuit) keyed(this.#circuitsOf, valueOf(circuit, 'fedBy'), circuit)
     for (const point of all.point) keyed(this.#pointsOf, valueOf(point, 'circuit'), point)
     for (const feeder of all.feeder) keyed(this.#feedersFrom, valueOf(feeder, 'from'), feeder)
-    for (const enclosure of all.enclosure) keyed(this.#enclosuresOn, valueOf(enclosure, 'fedFrom'), enclosure)
+    for (const enclosure of all.enclosure)
+      keyed(this.#enclosuresOn, valueOf(enclosure, 'fedFrom'), enclosure)
   }
 
   /** The same house judged by another edition, for a rule that local law keeps at one. */
@@ -71,27 +119,37 @@ export class Site {
     // A house without amendments judges itself; one with them would meet its amendment again, for ever.
     if (edition === this.edition && this.amendments.size === 0) return this
     let site = this.#under.get(edition)
-    if (!site) this.#under.set(edition, site = new Site(this.house, edition))
+    if (!site) this.#under.set(edition, (site = new Site(this.house, edition)))
     return site
   }
 
   get<K extends Kind>(id: string | undefined, kind: K): Subject<K> | undefined {
     const subject = id === undefined ? undefined : this.house.subjects.get(id)
-    return subject?.kind === kind ? subject as Subject<K> : undefined
+    return subject?.kind === kind ? (subject as Subject<K>) : undefined
   }
 
   /** Subjects of a kind hanging under another, in the order recorded. */
   children<K extends Kind>(of: Subject, kind: K): readonly Subject<K>[] {
     const children = this.#children.get(of.id)
     if (!children) return NONE
-    for (const child of children) if (child.kind !== kind) return children.filter(c => c.kind === kind) as unknown as Subject<K>[]
+    for (const child of children)
+      if (child.kind !== kind)
+        return children.filter(c => c.kind === kind) as unknown as Subject<K>[]
     return children as unknown as Subject<K>[]
   }
 
-  circuitsOf(breaker: Subject): readonly Subject<'circuit'>[] { return this.#circuitsOf.get(breaker.id) ?? NONE }
-  pointsOf(circuit: Subject): readonly Subject<'point'>[] { return this.#pointsOf.get(circuit.id) ?? NONE }
-  feedersFrom(subject: Subject): readonly Subject<'feeder'>[] { return this.#feedersFrom.get(subject.id) ?? NONE }
-  enclosuresOn(feeder: Subject): readonly Subject<'enclosure'>[] { return this.#enclosuresOn.get(feeder.id) ?? NONE }
+  circuitsOf(breaker: Subject): readonly Subject<'circuit'>[] {
+    return this.#circuitsOf.get(breaker.id) ?? NONE
+  }
+  pointsOf(circuit: Subject): readonly Subject<'point'>[] {
+    return this.#pointsOf.get(circuit.id) ?? NONE
+  }
+  feedersFrom(subject: Subject): readonly Subject<'feeder'>[] {
+    return this.#feedersFrom.get(subject.id) ?? NONE
+  }
+  enclosuresOn(feeder: Subject): readonly Subject<'enclosure'>[] {
+    return this.#enclosuresOn.get(feeder.id) ?? NONE
+  }
 
   /** Service equipment, on its supply side, or on its load side. 250.24, 230.70. */
   roleOf(enclosure: Subject<'enclosure'>): Walked<ServiceRole> {
@@ -103,7 +161,7 @@ export class Site {
   upstreamOf(breaker: Subject<'breaker'>): Walked<Upstream> {
     const key = breaker.parent ?? breaker.id
     let walked = this.#upstream.get(key)
-    if (!walked) this.#upstream.set(key, walked = upstreamOf(this, breaker))
+    if (!walked) this.#upstream.set(key, (walked = upstreamOf(this, breaker)))
     return walked
   }
 
@@ -116,17 +174,20 @@ export class Site {
   /** The building a thing stands in, or undefined where it hangs under the premises. */
   buildingOf(subject: Subject): Subject<'building'> | undefined {
     let at: Subject | undefined = subject
-    while (at && at.kind !== 'building') at = at.parent === null ? undefined : this.house.subjects.get(at.parent)
+    while (at && at.kind !== 'building')
+      at = at.parent === null ? undefined : this.house.subjects.get(at.parent)
     return at as Subject<'building'> | undefined
   }
 
-  roomOf(point: Subject<'point'>): Subject<'room'> | undefined { return this.get(valueOf(point, 'room'), 'room') }
+  roomOf(point: Subject<'point'>): Subject<'room'> | undefined {
+    return this.get(valueOf(point, 'room'), 'room')
+  }
 
   /**
    * Years in which a part may have been put in: its own year, else from the year its building was built
    * to the day of the visit, since nobody has said it was never altered.
    */
-  yearsOf(subject: Subject): { from: number, to: number, rests: FactRef[] } {
+  yearsOf(subject: Subject): { from: number; to: number; rests: FactRef[] } {
     const rests: FactRef[] = []
     for (let at: Subject | undefined = subject; at; at = this.#older(at)) {
       if (at.kind === 'building' || at.kind === 'premises') break
@@ -142,12 +203,13 @@ export class Site {
   }
 
   #older(subject: Subject): Subject | undefined {
-    if (subject.kind === 'point') return this.get(valueOf(subject as Subject<'point'>, 'circuit'), 'circuit')
+    if (subject.kind === 'point')
+      return this.get(valueOf(subject as Subject<'point'>, 'circuit'), 'circuit')
     return subject.parent === null ? undefined : this.house.subjects.get(subject.parent)
   }
 
-  #year(subject: Subject, rests: FactRef[]): { from: number, to: number } | undefined {
-    const field = (subject.kind === 'building' || subject.kind === 'premises' ? 'yearBuilt' : 'year')
+  #year(subject: Subject, rests: FactRef[]): { from: number; to: number } | undefined {
+    const field = subject.kind === 'building' || subject.kind === 'premises' ? 'yearBuilt' : 'year'
     const fact = factAt(subject, field) ?? { state: 'unseen', subject: subject.id, field }
     rests.push(fact)
     if (fact.state !== 'known') return undefined

@@ -1,7 +1,10 @@
 import type { Fact, FactRef, Unseen } from '../model/house'
 
 /** A conclusion of a walk and the facts it rests on; `value` undefined where some of them are missing. */
-export interface Walked<T> { readonly value: T | undefined, readonly rests: readonly FactRef[] }
+export interface Walked<T> {
+  readonly value: T | undefined
+  readonly rests: readonly FactRef[]
+}
 
 /** Reads facts outside a rule, keeping what the reading rested on. */
 export class Trail {

@@ -27,7 +27,9 @@ export function upstreamOf(site: Site, breaker: Subject<'breaker'>): Walked<Upst
   let smallest: Subject | undefined
   let unreadFrom: number | undefined
   let hasOneSource: boolean | undefined = true
-  const unread = (amps: number) => { unreadFrom = Math.min(amps, unreadFrom ?? amps) }
+  const unread = (amps: number) => {
+    unreadFrom = Math.min(amps, unreadFrom ?? amps)
+  }
   const take = (subject: Subject, amps: number | undefined, least: number) => {
     if (amps === undefined) unread(least)
     else if (smallestAmps === undefined || amps < smallestAmps) {
@@ -39,12 +41,17 @@ export function upstreamOf(site: Site, breaker: Subject<'breaker'>): Walked<Upst
   let enclosure = site.get(breaker.parent ?? undefined, 'enclosure')
   while (enclosure && !walked.has(enclosure.id)) {
     walked.add(enclosure.id)
-    const backfed = site.children(enclosure, 'breaker').find(b => valueOf(b, 'role') === 'backfed source')
-    const second = backfed ? trail.ask(backfed.facts.role) !== undefined : trail.ask(enclosure.facts.hasSecondSource)
+    const backfed = site
+      .children(enclosure, 'breaker')
+      .find(b => valueOf(b, 'role') === 'backfed source')
+    const second = backfed
+      ? trail.ask(backfed.facts.role) !== undefined
+      : trail.ask(enclosure.facts.hasSecondSource)
     if (second === true) hasOneSource = false
     else if (second === undefined && hasOneSource) hasOneSource = undefined
     const main = trail.ask(enclosure.facts.mainKind)
-    if (main === 'main breaker' || main === 'fused main') take(enclosure, trail.ask(enclosure.facts.mainAmps), LEAST_MAIN)
+    if (main === 'main breaker' || main === 'fused main')
+      take(enclosure, trail.ask(enclosure.facts.mainAmps), LEAST_MAIN)
     // A plain meter has no device of its own; what has one is recorded as a disconnect.
     else if (main === undefined && trail.ask(enclosure.facts.type) !== 'meter') unread(LEAST_MAIN)
     const from = trail.ask(enclosure.facts.fedFrom)

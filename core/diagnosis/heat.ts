@@ -12,7 +12,10 @@ export interface Scan {
   readonly isElectronic: boolean
 }
 export type HeatClass = 'none' | 'possible' | 'probable' | 'watch and repair' | 'major'
-export interface Cause { readonly cause: string, readonly confirm: string }
+export interface Cause {
+  readonly cause: string
+  readonly confirm: string
+}
 export interface Heat {
   readonly id: string
   readonly overAirC: number
@@ -39,25 +42,50 @@ export const LEAST_SHARE = 0.4
 const EXPONENTS = [1.6, 2] as const
 
 /** Class of a difference to like parts at like load. */
-export const likeClass = (overC: number): HeatClass => overC > 15 ? 'major' : overC >= 4 ? 'probable' : overC >= 1 ? 'possible' : 'none'
+export const likeClass = (overC: number): HeatClass =>
+  overC > 15 ? 'major' : overC >= 4 ? 'probable' : overC >= 1 ? 'possible' : 'none'
 /** Class of a difference to the air. */
-export const airClass = (overC: number): HeatClass => overC > 40 ? 'major' : overC > 20 ? 'watch and repair' : overC > 10 ? 'probable' : overC >= 1 ? 'possible' : 'none'
+export const airClass = (overC: number): HeatClass =>
+  overC > 40
+    ? 'major'
+    : overC > 20
+      ? 'watch and repair'
+      : overC > 10
+        ? 'probable'
+        : overC >= 1
+          ? 'possible'
+          : 'none'
 
 /**
  * Compares every breaker of a panel with the air and with its own kind.
  * @param ambientC air at the panel, °C
  */
 export function heatOf(scans: readonly Scan[], ambientC: number): Heat[] {
-  return scans.map((scan) => {
+  return scans.map(scan => {
     const own = scan.temperatureC - ambientC
     const overAirC = tidy(own - (scan.isElectronic ? Math.min(ELECTRONICS_C, Math.max(0, own)) : 0))
-    const like = scans.filter(s => s.id !== scan.id && s.isElectronic === scan.isElectronic).map(s => s.temperatureC)
+    const like = scans
+      .filter(s => s.id !== scan.id && s.isElectronic === scan.isElectronic)
+      .map(s => s.temperatureC)
     const overWarmestC = like.length ? tidy(scan.temperatureC - Math.max(...like)) : undefined
     const overCoolestC = like.length ? tidy(scan.temperatureC - Math.min(...like)) : undefined
     const loadShare = scan.loadAmps === undefined ? undefined : scan.loadAmps / scan.ratingAmps
-    const atRatedC = loadShare === undefined || loadShare <= 0 ? undefined : EXPONENTS.map(n => Math.round(overAirC / loadShare ** n)) as unknown as readonly [number, number]
+    const atRatedC =
+      loadShare === undefined || loadShare <= 0
+        ? undefined
+        : (EXPONENTS.map(n => Math.round(overAirC / loadShare ** n)) as unknown as readonly [
+            number,
+            number,
+          ])
     return {
-      id: scan.id, overAirC, airClass: airClass(overAirC), overWarmestC, overCoolestC, likeClass: overWarmestC === undefined ? undefined : likeClass(overWarmestC), atRatedC, loadShare: loadShare === undefined ? undefined : tidy(loadShare),
+      id: scan.id,
+      overAirC,
+      airClass: airClass(overAirC),
+      overWarmestC,
+      overCoolestC,
+      likeClass: overWarmestC === undefined ? undefined : likeClass(overWarmestC),
+      atRatedC,
+      loadShare: loadShare === undefined ? undefined : tidy(loadShare),
       isWeak: loadShare === undefined || loadShare < LEAST_SHARE,
       ...explain(scan, overAirC, loadShare, overWarmestC),
     }
@@ -65,14 +93,46 @@ export function heatOf(scans: readonly Scan[], ambientC: number): Heat[] {
 }
 
 /** Likely causes in order, and the test that settles most. */
-function explain(scan: Scan, overAirC: number, loadShare: number | undefined, overWarmestC: number | undefined): { causes: Cause[], next: string } {
-  if (overAirC < 4) return { causes: [], next: loadShare === undefined ? 'Clamp the load and scan again: a cool breaker without load proves nothing' : 'Nothing further' }
-  const joint: Cause = { cause: 'loose terminal or stab', confirm: 'Scan terminal against body against a neighbour at like load; millivolts across the breaker under load; then re-torque and scan again' }
-  const wear: Cause = { cause: 'worn breaker', confirm: 'Millivolts across it against a sound one of the same kind at the same load' }
-  const load: Cause = { cause: 'continuous load above 80 %', confirm: 'Clamp for three hours or add up the loads' }
-  const neighbour: Cause = { cause: 'heated by a neighbour', confirm: 'Scan again with the neighbour unloaded' }
-  const electronics: Cause = { cause: 'its own electronics', confirm: 'Compare with another of its kind without load' }
-  const thin: Cause = { cause: 'conductor too small', confirm: 'Gauge it; the heat then runs along the conductor, not from the terminal' }
+function explain(
+  scan: Scan,
+  overAirC: number,
+  loadShare: number | undefined,
+  overWarmestC: number | undefined,
+): { causes: Cause[]; next: string } {
+  if (overAirC < 4)
+    return {
+      causes: [],
+      next:
+        loadShare === undefined
+          ? 'Clamp the load and scan again: a cool breaker without load proves nothing'
+          : 'Nothing further',
+    }
+  const joint: Cause = {
+    cause: 'loose terminal or stab',
+    confirm:
+      'Scan terminal against body against a neighbour at like load; millivolts across the ' +
+      'breaker under load; then re-torque and scan again',
+  }
+  const wear: Cause = {
+    cause: 'worn breaker',
+    confirm: 'Millivolts across it against a sound one of the same kind at the same load',
+  }
+  const load: Cause = {
+    cause: 'continuous load above 80 %',
+    confirm: 'Clamp for three hours or add up the loads',
+  }
+  const neighbour: Cause = {
+    cause: 'heated by a neighbour',
+    confirm: 'Scan again with the neighbour unloaded',
+  }
+  const electronics: Cause = {
+    cause: 'its own electronics',
+    confirm: 'Compare with another of its kind without load',
+  }
+  const thin: Cause = {
+    cause: 'conductor too small',
+    confirm: 'Gauge it; the heat then runs along the conductor, not from the terminal',
+  }
   const causes: Cause[] = []
   if (loadShare !== undefined && loadShare > 0.8) causes.push(load)
   causes.push(joint, wear)
@@ -80,7 +140,13 @@ function explain(scan: Scan, overAirC: number, loadShare: number | undefined, ov
   if (scan.isElectronic) causes.push(electronics)
   causes.push(thin)
   if (loadShare !== undefined && loadShare <= 0.8) causes.push(load)
-  return { causes, next: loadShare === undefined ? 'Clamp the load at the same moment and scan again' : causes[0]!.confirm }
+  return {
+    causes,
+    next:
+      loadShare === undefined
+        ? 'Clamp the load at the same moment and scan again'
+        : causes[0]!.confirm,
+  }
 }
 
 const tidy = (x: number): number => Math.round(x * 100) / 100

@@ -22,15 +22,33 @@ export interface Evidence {
   readonly size?: Size
 }
 type Weight = Readonly<Record<Candidate, number>>
-const weights = (copper: number, tinned: number, aluminium: number, clad: number): Weight => ({ 'copper': copper, 'tinned copper': tinned, 'aluminium': aluminium, 'copper-clad aluminium': clad })
+const weights = (copper: number, tinned: number, aluminium: number, clad: number): Weight => ({
+  copper: copper,
+  'tinned copper': tinned,
+  aluminium: aluminium,
+  'copper-clad aluminium': clad,
+})
 
 /** How likely each metal shows what was seen; from how each is made and from how readings go wrong. */
 const SHOWS = {
-  surface: { 'copper colour': weights(0.97, 0.03, 0.004, 0.97), 'silver colour': weights(0.03, 0.97, 0.99, 0.03) },
-  core: { 'copper colour': weights(0.997, 0.99, 0.004, 0.01), 'silver colour': weights(0.003, 0.01, 0.99, 0.98) },
-  legend: { 'CU': weights(0.97, 0.9, 0.002, 0.01), 'AL': weights(0.002, 0.002, 0.97, 0.1), 'CU-CLAD': weights(0.005, 0.005, 0.01, 0.97) },
+  surface: {
+    'copper colour': weights(0.97, 0.03, 0.004, 0.97),
+    'silver colour': weights(0.03, 0.97, 0.99, 0.03),
+  },
+  core: {
+    'copper colour': weights(0.997, 0.99, 0.004, 0.01),
+    'silver colour': weights(0.003, 0.01, 0.99, 0.98),
+  },
+  legend: {
+    CU: weights(0.97, 0.9, 0.002, 0.01),
+    AL: weights(0.002, 0.002, 0.97, 0.1),
+    'CU-CLAD': weights(0.005, 0.005, 0.01, 0.97),
+  },
   isSoft: { yes: weights(0.2, 0.2, 0.9, 0.6), no: weights(0.8, 0.8, 0.1, 0.4) },
-  insulation: { 'rubber or cloth': weights(0.25, 0.95, 0.05, 0.05), 'plastic': weights(0.75, 0.05, 0.95, 0.95) },
+  insulation: {
+    'rubber or cloth': weights(0.25, 0.95, 0.05, 0.05),
+    plastic: weights(0.75, 0.05, 0.95, 0.95),
+  },
 } as const
 
 /** What was common in the year, for ordering only: a year alone settles nothing. */
@@ -42,8 +60,15 @@ function prior(year: number | undefined): Weight {
   return weights(0.85, 0.01, 0.08, 0.06)
 }
 
-export interface Ranked { readonly metal: Candidate, readonly share: number, readonly against: readonly string[] }
-export interface NextLook { readonly evidence: 'core' | 'surface' | 'legend' | 'isSoft' | 'bareMm' | 'size', readonly look: string }
+export interface Ranked {
+  readonly metal: Candidate
+  readonly share: number
+  readonly against: readonly string[]
+}
+export interface NextLook {
+  readonly evidence: 'core' | 'surface' | 'legend' | 'isSoft' | 'bareMm' | 'size'
+  readonly look: string
+}
 export interface Identity {
   readonly metals: readonly Ranked[]
   /** The metal, only where surface and core, or core and print, agree on one. */
@@ -69,60 +94,115 @@ const LOOKS: Record<NextLook['evidence'], string> = {
 
 /** Candidates ranked by how well they explain all the evidence, with what speaks against each. */
 export function identify(evidence: Evidence): Identity {
-  const seen: { what: string, weight: Weight }[] = []
-  if (evidence.surface) seen.push({ what: `surface of ${evidence.surface}`, weight: SHOWS.surface[evidence.surface] })
-  if (evidence.core) seen.push({ what: `core of ${evidence.core}`, weight: SHOWS.core[evidence.core] })
-  if (evidence.legend) seen.push({ what: `print ${evidence.legend}`, weight: SHOWS.legend[evidence.legend] })
-  if (evidence.isSoft !== undefined) seen.push({ what: evidence.isSoft ? 'bends softly' : 'springs back', weight: SHOWS.isSoft[evidence.isSoft ? 'yes' : 'no'] })
-  if (evidence.insulation) seen.push({ what: `${evidence.insulation} insulation`, weight: SHOWS.insulation[evidence.insulation] })
+  const seen: { what: string; weight: Weight }[] = []
+  if (evidence.surface)
+    seen.push({ what: `surface of ${evidence.surface}`, weight: SHOWS.surface[evidence.surface] })
+  if (evidence.core)
+    seen.push({ what: `core of ${evidence.core}`, weight: SHOWS.core[evidence.core] })
+  if (evidence.legend)
+    seen.push({ what: `print ${evidence.legend}`, weight: SHOWS.legend[evidence.legend] })
+  if (evidence.isSoft !== undefined)
+    seen.push({
+      what: evidence.isSoft ? 'bends softly' : 'springs back',
+      weight: SHOWS.isSoft[evidence.isSoft ? 'yes' : 'no'],
+    })
+  if (evidence.insulation)
+    seen.push({
+      what: `${evidence.insulation} insulation`,
+      weight: SHOWS.insulation[evidence.insulation],
+    })
   const start = prior(evidence.year)
-  const raw = CANDIDATES.map(metal => seen.reduce((product, s) => product * s.weight[metal], start[metal]))
+  const raw = CANDIDATES.map(metal =>
+    seen.reduce((product, s) => product * s.weight[metal], start[metal]),
+  )
   const total = raw.reduce((a, b) => a + b, 0)
   const metals = CANDIDATES.map((metal, i): Ranked => ({
-    metal, share: Math.round(1000 * raw[i]! / total) / 1000, against: seen.filter(s => s.weight[metal] <= 0.05).map(s => s.what),
+    metal,
+    share: Math.round((1000 * raw[i]!) / total) / 1000,
+    against: seen.filter(s => s.weight[metal] <= 0.05).map(s => s.what),
   })).sort((a, b) => b.share - a.share)
 
   const top = metals[0]!
   const conflicts: string[] = []
   // The best explanation itself is contradicted by something seen: the evidence does not agree with itself.
-  if (top.against.length > 0) conflicts.push(`${top.metal} explains most, but not ${top.against.join(' and ')}`)
-  const isLookedInto = evidence.core !== undefined && (evidence.surface !== undefined || evidence.legend !== undefined)
-  const metal = conflicts.length === 0 && isLookedInto && top.share >= SETTLED ? top.metal : undefined
+  if (top.against.length > 0)
+    conflicts.push(`${top.metal} explains most, but not ${top.against.join(' and ')}`)
+  const isLookedInto =
+    evidence.core !== undefined && (evidence.surface !== undefined || evidence.legend !== undefined)
+  const metal =
+    conflicts.length === 0 && isLookedInto && top.share >= SETTLED ? top.metal : undefined
 
   const sizing = sizeFrom(evidence, conflicts)
   const working = [
-    ...seen.map(s => `${s.what}: ${CANDIDATES.map(c => `${c} ${Math.round(100 * s.weight[c])} %`).join(', ')}`),
-    evidence.year === undefined ? 'no year: all years weighed together' : `${evidence.year}: what was common then orders the list and settles nothing`,
+    ...seen.map(
+      s =>
+        `${s.what}: ${CANDIDATES.map(c => `${c} ${Math.round(100 * s.weight[c])} %`).join(', ')}`,
+    ),
+    evidence.year === undefined
+      ? 'no year: all years weighed together'
+      : `${evidence.year}: what was common then orders the list and settles nothing`,
     ...sizing.working,
     'the colour of a jacket is no evidence of size or metal',
   ]
-  return { metals, metal, size: sizing.size, sizes: sizing.sizes, conflicts, working, next: nextLook(evidence, metal, sizing.size, conflicts) }
+  return {
+    metals,
+    metal,
+    size: sizing.size,
+    sizes: sizing.sizes,
+    conflicts,
+    working,
+    next: nextLook(evidence, metal, sizing.size, conflicts),
+  }
 }
 
-function sizeFrom(evidence: Evidence, conflicts: string[]): { size: Size | undefined, sizes: readonly Size[], working: string[] } {
-  if (evidence.bareMm === undefined) return { size: evidence.size, sizes: evidence.size ? [evidence.size] : [], working: evidence.size ? [`slide gauge: ${evidence.size} AWG`] : [] }
+function sizeFrom(
+  evidence: Evidence,
+  conflicts: string[],
+): { size: Size | undefined; sizes: readonly Size[]; working: string[] } {
+  if (evidence.bareMm === undefined)
+    return {
+      size: evidence.size,
+      sizes: evidence.size ? [evidence.size] : [],
+      working: evidence.size ? [`slide gauge: ${evidence.size} AWG`] : [],
+    }
   const gauged = gaugeOf(evidence.bareMm)
-  const working = [`${evidence.bareMm} mm bare is gauge number ${gauged.number}: ${gauged.size ? `${gauged.size} AWG` : `between ${gauged.nearest.join(' and ')} AWG, so neither`}`]
+  const working = [
+    `${evidence.bareMm} mm bare is gauge number ${gauged.number}: ` +
+      `${gauged.size ? `${gauged.size} AWG` : `between ${gauged.nearest.join(' and ')} AWG, so neither`}`,
+  ]
   if (evidence.size && gauged.size && sizeIndex(evidence.size) !== sizeIndex(gauged.size)) {
     conflicts.push(`the slide gauge says ${evidence.size} AWG, the caliper ${gauged.size} AWG`)
     return { size: undefined, sizes: [evidence.size, gauged.size], working }
   }
   if (!gauged.size && evidence.size) {
-    if (gauged.nearest.includes(evidence.size)) return { size: undefined, sizes: gauged.nearest, working }
-    conflicts.push(`the slide gauge says ${evidence.size} AWG, the caliper something near ${gauged.nearest.join(' or ')} AWG`)
+    if (gauged.nearest.includes(evidence.size))
+      return { size: undefined, sizes: gauged.nearest, working }
+    conflicts.push(
+      `the slide gauge says ${evidence.size} AWG, the caliper something near ${gauged.nearest.join(' or ')} AWG`,
+    )
   }
   return { size: gauged.size, sizes: gauged.size ? [gauged.size] : gauged.nearest, working }
 }
 
 /** The look that settles most: the core decides metal, print confirms it, a second measure settles a size. */
-function nextLook(evidence: Evidence, metal: Candidate | undefined, size: Size | undefined, conflicts: readonly string[]): NextLook | undefined {
+function nextLook(
+  evidence: Evidence,
+  metal: Candidate | undefined,
+  size: Size | undefined,
+  conflicts: readonly string[],
+): NextLook | undefined {
   const next = (name: NextLook['evidence']): NextLook => ({ evidence: name, look: LOOKS[name] })
   if (metal === undefined) {
     if (evidence.core === undefined) return next('core')
     if (evidence.surface === undefined) return next('surface')
     if (evidence.legend === undefined) return next('legend')
     if (evidence.isSoft === undefined) return next('isSoft')
-    return conflicts.length > 0 ? { evidence: 'core', look: 'The evidence conflicts: cut a fresh end back and look again in white light' } : undefined
+    return conflicts.length > 0
+      ? {
+          evidence: 'core',
+          look: 'The evidence conflicts: cut a fresh end back and look again in white light',
+        }
+      : undefined
   }
   if (size === undefined) return next(evidence.size === undefined ? 'size' : 'bareMm')
   return undefined

@@ -3,8 +3,31 @@
  * well they explain all of them together, with an error model for each instrument. One answer only where no other fits.
  */
 import { doubtsOf, type Doubt } from './referee'
-import { HOW, HYPOTHESES, isLethal, nameOf, priorOf, READING_NAMES, settlesOf, STATES, type Hypothesis, type Lamps, type OutletState, type ReadingName, type Readings, type Setting } from './states'
-import { between, lampsOf, underLoad, wire, type Between, type Potential, type Wired } from './wiring'
+import {
+  HOW,
+  HYPOTHESES,
+  isLethal,
+  nameOf,
+  priorOf,
+  READING_NAMES,
+  settlesOf,
+  STATES,
+  type Hypothesis,
+  type Lamps,
+  type OutletState,
+  type ReadingName,
+  type Readings,
+  type Setting,
+} from './states'
+import {
+  between,
+  lampsOf,
+  underLoad,
+  wire,
+  type Between,
+  type Potential,
+  type Wired,
+} from './wiring'
 
 /** A way the outlet can be: one state, or two at once joined by "with". */
 export interface Ranked {
@@ -17,7 +40,11 @@ export interface Ranked {
   readonly settles: string
   readonly isLethal: boolean
 }
-export interface NextReading { readonly reading: ReadingName, readonly how: string, readonly gain: number }
+export interface NextReading {
+  readonly reading: ReadingName
+  readonly how: string
+  readonly gain: number
+}
 export interface Diagnosis {
   /** Every single state, and two at once where the readings allow it; likeliest first. */
   readonly states: readonly Ranked[]
@@ -38,18 +65,42 @@ const HOT = 120
 const BLUNDER = 1e-7
 
 type Density = (value: number) => number
-const bell = (mean: number, sd: number): Density => x => Math.exp(-0.5 * ((x - mean) / sd) ** 2) / (sd * 2.5066) + BLUNDER
-const flat = (from: number, to: number): Density => x => (x >= from - 1 && x <= to + 1 ? 1 / (to - from + 2) : 0) + BLUNDER
-const mix = (...parts: readonly (readonly [number, Density])[]): Density => x => parts.reduce((sum, [w, d]) => sum + w * d(x), 0)
+const bell =
+  (mean: number, sd: number): Density =>
+  x =>
+    Math.exp(-0.5 * ((x - mean) / sd) ** 2) / (sd * 2.5066) + BLUNDER
+const flat =
+  (from: number, to: number): Density =>
+  x =>
+    (x >= from - 1 && x <= to + 1 ? 1 / (to - from + 2) : 0) + BLUNDER
+const mix =
+  (...parts: readonly (readonly [number, Density])[]): Density =>
+  x =>
+    parts.reduce((sum, [w, d]) => sum + w * d(x), 0)
 /** Even between two small numbers, soft at the edges. */
-const soft = (from: number, to: number): Density =>
-  x => (x >= from && x <= to ? 1 / (to - from) : Math.exp(-Math.abs(x < from ? from - x : x - to) / 0.12) / (to - from + 0.24)) * 0.98 + BLUNDER
+const soft =
+  (from: number, to: number): Density =>
+  x =>
+    (x >= from && x <= to
+      ? 1 / (to - from)
+      : Math.exp(-Math.abs(x < from ? from - x : x - to) / 0.12) / (to - from + 0.24)) *
+      0.98 +
+    BLUNDER
 
 const IDLE_DENSITY = mix([0.75, bell(0.3, 0.35)], [0.25, flat(0, 3)])
 
 /** What a reading may be, and a few values that stand for it when the next reading is chosen. */
-interface Expected { readonly density: Density, readonly typical: readonly number[] }
-interface Variant { readonly weight: number, readonly volts: Readonly<Partial<Record<ReadingName, Expected>>>, readonly lamps: Readonly<Partial<Record<Lamps, number>>>, readonly detector: number, readonly jumper: number }
+interface Expected {
+  readonly density: Density
+  readonly typical: readonly number[]
+}
+interface Variant {
+  readonly weight: number
+  readonly volts: Readonly<Partial<Record<ReadingName, Expected>>>
+  readonly lamps: Readonly<Partial<Record<Lamps, number>>>
+  readonly detector: number
+  readonly jumper: number
+}
 
 /** A bad joint in the neutral lifts it by what other loads draw through it. */
 const LIFTED: Expected = { density: mix([0.8, IDLE_DENSITY], [0.2, flat(0, 10)]), typical: [0.3] }
@@ -59,11 +110,23 @@ const NOTHING: Expected = { density: bell(0, 2), typical: [0] }
 const IDLE: Expected = { density: IDLE_DENSITY, typical: [0.3] }
 const SAME: Expected = { density: bell(0, 0.06), typical: [0] }
 const DEAD: Expected = { density: mix([0.93, bell(0, 0.6)], [0.07, flat(0, 20)]), typical: [0] }
-const NEUTRAL_TO_EARTH: Expected = { density: mix([0.7, bell(0, 1)], [0.3, flat(0, 4)]), typical: [0.3] }
+const NEUTRAL_TO_EARTH: Expected = {
+  density: mix([0.7, bell(0, 1)], [0.3, flat(0, 4)]),
+  typical: [0.3],
+}
 const EARTH_TO_EARTH: Expected = { density: bell(0, 1), typical: [0] }
-const OPEN_OHMS: Expected = { density: x => (x > 200 ? 0.02 : x > 20 ? 0.001 : 0) + BLUNDER, typical: [100000] }
-const GOOD_OHMS: Expected = { density: x => (x <= 1.2 ? 1 / 1.2 : x < 3 ? 0.02 : 0) + BLUNDER, typical: [0.3] }
-const EITHER_OHMS: Expected = { density: x => 0.5 * GOOD_OHMS.density(x) + 0.5 * OPEN_OHMS.density(x), typical: [0.3, 100000] }
+const OPEN_OHMS: Expected = {
+  density: x => (x > 200 ? 0.02 : x > 20 ? 0.001 : 0) + BLUNDER,
+  typical: [100000],
+}
+const GOOD_OHMS: Expected = {
+  density: x => (x <= 1.2 ? 1 / 1.2 : x < 3 ? 0.02 : 0) + BLUNDER,
+  typical: [0.3],
+}
+const EITHER_OHMS: Expected = {
+  density: x => 0.5 * GOOD_OHMS.density(x) + 0.5 * OPEN_OHMS.density(x),
+  typical: [0.3, 100000],
+}
 const NO_CLAMP: Expected = { density: bell(0, 0.25), typical: [0] }
 
 /** A floating conductor reads anything on a high-impedance meter and collapses on a low-impedance one. */
@@ -71,7 +134,11 @@ function floatingOf(meter: Setting['meter']): Expected {
   // Beside live conductors it may be anything; beside dead and grounded ones it reads next to nothing.
   const high = mix([0.75, flat(0, 125)], [0.25, bell(0, 0.6)])
   const low = mix([0.8, bell(0, 2.5)], [0.2, flat(0, 15)])
-  return meter === 'high' ? { density: high, typical: [2, 20, 45, 70, 95] } : meter === 'low' ? { density: low, typical: [0, 4] } : { density: mix([0.5, high], [0.5, low]), typical: [2, 20, 45, 70, 95] }
+  return meter === 'high'
+    ? { density: high, typical: [2, 20, 45, 70, 95] }
+    : meter === 'low'
+      ? { density: low, typical: [0, 4] }
+      : { density: mix([0.5, high], [0.5, low]), typical: [2, 20, 45, 70, 95] }
 }
 
 /** Every way a hypothesis can show itself: what else is switched on, and on which side a bad joint is. */
@@ -80,52 +147,120 @@ function variantsOf(h: Hypothesis, s: Setting): Variant[] {
   const floating = floatingOf(s.meter)
   const amps = s.testAmps ?? 13
   // 14 to 12 copper, 2 to 3.2 mΩ a foot; without a length any house run is possible.
-  const [r0, r1] = s.runFt === undefined ? [0.02, 120 * 0.0036 * amps] : [s.runFt * 0.0017 * amps, s.runFt * 0.0036 * amps]
+  const [r0, r1] =
+    s.runFt === undefined
+      ? [0.02, 120 * 0.0036 * amps]
+      : [s.runFt * 0.0017 * amps, s.runFt * 0.0036 * amps]
   const middle = (r0 + r1) / 2
   const rise: Expected = { density: soft(r0 * 0.8, r1 * 1.2 + 0.25), typical: [middle] }
-  const drop: Expected = { density: soft(Math.max(0.05, 2 * r0 / HOT * 80), 2 * r1 / HOT * 115 + 1.6), typical: [200 * middle / HOT] }
+  const drop: Expected = {
+    density: soft(Math.max(0.05, ((2 * r0) / HOT) * 80), ((2 * r1) / HOT) * 115 + 1.6),
+    typical: [(200 * middle) / HOT],
+  }
   const sag: Expected = { density: flat(5, 60), typical: [8, 15, 30] }
   const isJoint = has('high-resistance joint')
-  const kinds: Readonly<Record<Between, Expected>> = { live: isJoint ? { density: mix([0.9, LIVE.density], [0.1, flat(100, 121)]), typical: [120] } : LIVE, pulled: PULLED, nothing: NOTHING, idle: isJoint ? LIFTED : IDLE, floating }
-  const toEarth: Readonly<Record<Potential, Expected>> = { 'hot': LIVE, 'neutral': isJoint ? LIFTED : NEUTRAL_TO_EARTH, 'earth': EARTH_TO_EARTH, 'pulled up': PULLED, 'pulled down': NEUTRAL_TO_EARTH, floating }
-  const meet = (w: Wired, a: 'narrow' | 'wide', b: 'wide' | 'ground'): Expected => w.isTied && a === 'wide' && b === 'ground' ? SAME : kinds[between(w[a], w[b])]
+  const kinds: Readonly<Record<Between, Expected>> = {
+    live: isJoint
+      ? { density: mix([0.9, LIVE.density], [0.1, flat(100, 121)]), typical: [120] }
+      : LIVE,
+    pulled: PULLED,
+    nothing: NOTHING,
+    idle: isJoint ? LIFTED : IDLE,
+    floating,
+  }
+  const toEarth: Readonly<Record<Potential, Expected>> = {
+    hot: LIVE,
+    neutral: isJoint ? LIFTED : NEUTRAL_TO_EARTH,
+    earth: EARTH_TO_EARTH,
+    'pulled up': PULLED,
+    'pulled down': NEUTRAL_TO_EARTH,
+    floating,
+  }
+  const meet = (w: Wired, a: 'narrow' | 'wide', b: 'wide' | 'ground'): Expected =>
+    w.isTied && a === 'wide' && b === 'ground' ? SAME : kinds[between(w[a], w[b])]
 
   const loaded = (w: Wired, jointInNeutral: boolean): Expected => {
     if (w.isTied) return SAME
     if (w.returns) {
       if (w.ground === 'floating') return floating
-      if (w.wide !== 'hot' && between(w.wide, w.ground) === 'pulled') return { density: mix([0.7, PULLED.density], [0.3, flat(60, 125)]), typical: [118] }
-      if (w.wide === 'hot') return { density: mix([0.7, bell(118, 4)], [0.3, flat(60, 125)]), typical: [118] }
+      if (w.wide !== 'hot' && between(w.wide, w.ground) === 'pulled')
+        return { density: mix([0.7, PULLED.density], [0.3, flat(60, 125)]), typical: [118] }
+      if (w.wide === 'hot')
+        return { density: mix([0.7, bell(118, 4)], [0.3, flat(60, 125)]), typical: [118] }
       return jointInNeutral ? { density: flat(3, 70), typical: [8, 18] } : rise
     }
-    if ([w.narrow, w.wide].includes('pulled up') && [w.narrow, w.wide].some(p => p === 'earth' || p === 'neutral')) return w.ground === 'floating' ? floating : { density: flat(0, 125), typical: [10, 110] }
+    if (
+      [w.narrow, w.wide].includes('pulled up') &&
+      [w.narrow, w.wide].some(p => p === 'earth' || p === 'neutral')
+    )
+      return w.ground === 'floating' ? floating : { density: flat(0, 125), typical: [10, 110] }
     const l = underLoad(w)
     const kind = between(l.wide, l.ground)
-    return kind === 'floating' ? floating : kind === 'live' || kind === 'pulled' ? { density: bell(119, 5), typical: [119] } : DEAD
+    return kind === 'floating'
+      ? floating
+      : kind === 'live' || kind === 'pulled'
+        ? { density: bell(119, 5), typical: [119] }
+        : DEAD
   }
   const ohms = (w: Wired): Expected => {
     const at = w.ground
     if (at === 'earth' || at === 'neutral') return GOOD_OHMS
-    return at === 'hot' ? w.isTied ? GOOD_OHMS : EITHER_OHMS : OPEN_OHMS
+    return at === 'hot' ? (w.isTied ? GOOD_OHMS : EITHER_OHMS) : OPEN_OHMS
   }
   const make = (weight: number, loadsOn: boolean, jointInNeutral: boolean): Variant => {
     const w = wire(h, loadsOn)
     const lamps = lampsOf(w)
     /** What some other load pulls up, the test load pulls down again through it. */
-    const isThrough = !w.returns && [w.narrow, w.wide].includes('pulled up') && [w.narrow, w.wide].some(p => p === 'earth' || p === 'neutral')
+    const isThrough =
+      !w.returns &&
+      [w.narrow, w.wide].includes('pulled up') &&
+      [w.narrow, w.wide].some(p => p === 'earth' || p === 'neutral')
     const isBroken = has('open neutral') || has('open hot')
-    const dead: Expected = isBroken && between(w.narrow, w.wide) === 'floating' ? { density: mix([0.5, DEAD.density], [0.5, floating.density]), typical: floating.typical } : meet(w, 'narrow', 'wide')
+    const dead: Expected =
+      isBroken && between(w.narrow, w.wide) === 'floating'
+        ? { density: mix([0.5, DEAD.density], [0.5, floating.density]), typical: floating.typical }
+        : meet(w, 'narrow', 'wide')
     return {
       weight,
       volts: {
-        hotNeutral: dead, hotGround: meet(w, 'narrow', 'ground'), neutralGround: meet(w, 'wide', 'ground'), groundEarth: toEarth[w.ground], narrowEarth: toEarth[w.narrow],
-        dropPercent: w.returns ? has('high-resistance joint') ? sag : drop : { density: isThrough ? flat(40, 100) : flat(88, 100), typical: [100] },
-        neutralGroundLoaded: loaded(w, jointInNeutral), groundOhms: ohms(w), groundClampAmps: w.returns === 'earth' ? { density: flat(2, 20), typical: [amps] } : isThrough ? { density: flat(0, 4), typical: [1] } : NO_CLAMP,
+        hotNeutral: dead,
+        hotGround: meet(w, 'narrow', 'ground'),
+        neutralGround: meet(w, 'wide', 'ground'),
+        groundEarth: toEarth[w.ground],
+        narrowEarth: toEarth[w.narrow],
+        dropPercent: w.returns
+          ? has('high-resistance joint')
+            ? sag
+            : drop
+          : { density: isThrough ? flat(40, 100) : flat(88, 100), typical: [100] },
+        neutralGroundLoaded: loaded(w, jointInNeutral),
+        groundOhms: ohms(w),
+        groundClampAmps:
+          w.returns === 'earth'
+            ? { density: flat(2, 20), typical: [amps] }
+            : isThrough
+              ? { density: flat(0, 4), typical: [1] }
+              : NO_CLAMP,
         otherHalf: LIVE,
       },
       // With a neutral open, what is on and off changes while one looks: the neighbouring legend is met now and then.
-      lamps: lamps === undefined ? {} : has('open neutral') && !has('ground missing') && h.length === 1 ? { [lamps]: 0.92, [lamps === 'open neutral' ? 'hot and ground reversed' : 'open neutral']: 0.065 } : { [lamps]: 0.985 },
-      detector: w.ground === 'hot' ? 0.96 : w.ground === 'pulled up' ? 0.9 : w.ground === 'floating' ? 0.12 : 0.02,
+      lamps:
+        lamps === undefined
+          ? {}
+          : has('open neutral') && !has('ground missing') && h.length === 1
+            ? {
+                [lamps]: 0.92,
+                [lamps === 'open neutral' ? 'hot and ground reversed' : 'open neutral']: 0.065,
+              }
+            : { [lamps]: 0.985 },
+      detector:
+        w.ground === 'hot'
+          ? 0.96
+          : w.ground === 'pulled up'
+            ? 0.9
+            : w.ground === 'floating'
+              ? 0.12
+              : 0.02,
       // A jumper seen behind a dead hot is a fault for later: it says nothing of what is dead.
       jumper: w.isTied ? 0.98 : has('open hot') ? 0.3 : 0.005,
     }
@@ -134,18 +269,45 @@ function variantsOf(h: Hypothesis, s: Setting): Variant[] {
   const sides = has('high-resistance joint') ? [true, false] : [false]
   const breaks = has('open neutral') || has('open hot')
   const isBoth = has('open neutral') && has('open hot')
-  const loads: readonly (readonly [boolean, number])[] = isBoth ? [[true, 1], [false, 1]] : breaks ? [[true, s.loadsOn === undefined ? 0.5 : s.loadsOn ? 1 : 0.02], [false, s.loadsOn === undefined ? 0.5 : s.loadsOn ? 0.02 : 1]] : [[s.loadsOn ?? false, 1]]
+  const loads: readonly (readonly [boolean, number])[] = isBoth
+    ? [
+        [true, 1],
+        [false, 1],
+      ]
+    : breaks
+      ? [
+          [true, s.loadsOn === undefined ? 0.5 : s.loadsOn ? 1 : 0.02],
+          [false, s.loadsOn === undefined ? 0.5 : s.loadsOn ? 0.02 : 1],
+        ]
+      : [[s.loadsOn ?? false, 1]]
   return loads.flatMap(([on, weight]) => sides.map(side => make(weight / sides.length, on, side)))
 }
 
 /** The neutral of a multiwire pair gone: each half takes its share of 240 V, by what is switched on. */
 function lostNeutral(): Variant {
-  const some = (from: number, to: number, typical: readonly number[]): Expected => ({ density: flat(from, to), typical })
+  const some = (from: number, to: number, typical: readonly number[]): Expected => ({
+    density: flat(from, to),
+    typical,
+  })
   return {
-    weight: 1, lamps: { correct: 0.95 }, detector: 0.02, jumper: 0.005,
+    weight: 1,
+    lamps: { correct: 0.95 },
+    detector: 0.02,
+    jumper: 0.005,
     volts: {
-      hotNeutral: { density: mix([0.9, flat(30, 210)], [0.1, bell(HOT, 6)]), typical: [80, 100, 140, 160] }, hotGround: LIVE, neutralGround: some(0, 95, [20, 40]), groundEarth: EARTH_TO_EARTH, narrowEarth: LIVE,
-      dropPercent: some(5, 100, [20, 40, 70]), neutralGroundLoaded: some(2, 122, [40, 80]), groundOhms: GOOD_OHMS, groundClampAmps: NO_CLAMP, otherHalf: some(30, 210, [160, 140, 100, 80]),
+      hotNeutral: {
+        density: mix([0.9, flat(30, 210)], [0.1, bell(HOT, 6)]),
+        typical: [80, 100, 140, 160],
+      },
+      hotGround: LIVE,
+      neutralGround: some(0, 95, [20, 40]),
+      groundEarth: EARTH_TO_EARTH,
+      narrowEarth: LIVE,
+      dropPercent: some(5, 100, [20, 40, 70]),
+      neutralGroundLoaded: some(2, 122, [40, 80]),
+      groundOhms: GOOD_OHMS,
+      groundClampAmps: NO_CLAMP,
+      otherHalf: some(30, 210, [160, 140, 100, 80]),
     },
   }
 }
@@ -181,46 +343,81 @@ function pairing(h: Hypothesis, r: Readings): number {
 export type Ranking = Omit<Diagnosis, 'next' | 'doubts'>
 
 /** Ranks every way the outlet can be by the readings taken, and names what is ruled out and by what. */
-export const rank = (readings: Readings, setting: Setting = {}): Ranking => weigh(readings, setting).ranking
+export const rank = (readings: Readings, setting: Setting = {}): Ranking =>
+  weigh(readings, setting).ranking
 
 /** The ranking, the next reading to take, and the readings that prove nothing. */
 export function diagnose(readings: Readings, setting: Setting = {}): Diagnosis {
   const { ranking, variants, raw } = weigh(readings, setting)
   const best = Math.max(...raw)
   const isBare = Object.values(readings).every(r => r === undefined)
-  const weights = raw.map((l, i) => (l / best >= FITS || isBare ? l * Math.sqrt(priorOf(HYPOTHESES[i]!)) : 0))
-  return { ...ranking, next: ranking.fitting.length > 1 ? nextReading(readings, variants, weights) : undefined, doubts: doubtsOf(readings, setting) }
+  const weights = raw.map((l, i) =>
+    l / best >= FITS || isBare ? l * Math.sqrt(priorOf(HYPOTHESES[i]!)) : 0,
+  )
+  return {
+    ...ranking,
+    next: ranking.fitting.length > 1 ? nextReading(readings, variants, weights) : undefined,
+    doubts: doubtsOf(readings, setting),
+  }
 }
 
-function weigh(readings: Readings, setting: Setting): { ranking: Ranking, variants: Variant[][], raw: number[] } {
+function weigh(
+  readings: Readings,
+  setting: Setting,
+): { ranking: Ranking; variants: Variant[][]; raw: number[] } {
   const variants = HYPOTHESES.map(h => variantsOf(h, setting))
   const raw = HYPOTHESES.map((h, i) => likelihood(variants[i]!, readings) * pairing(h, readings))
   const best = Math.max(...raw)
   const shares = normal(raw.map((l, i) => l * priorOf(HYPOTHESES[i]!)))
   const bestAt = raw.indexOf(best)
   const taken = READING_NAMES.filter(name => readings[name] !== undefined)
-  const against = (i: number): string[] => taken
-    .map(name => ({ name, ratio: likelihood(variants[i]!, { [name]: readings[name] }) / likelihood(variants[bestAt]!, { [name]: readings[name] }) }))
-    .filter(x => x.ratio < 0.05).sort((a, b) => a.ratio - b.ratio).map(x => x.name)
+  const against = (i: number): string[] =>
+    taken
+      .map(name => ({
+        name,
+        ratio:
+          likelihood(variants[i]!, { [name]: readings[name] }) /
+          likelihood(variants[bestAt]!, { [name]: readings[name] }),
+      }))
+      .filter(x => x.ratio < 0.05)
+      .sort((a, b) => a.ratio - b.ratio)
+      .map(x => x.name)
   const ranked = HYPOTHESES.map((h, i): Ranked => {
     const fit = raw[i]! / best
     let by: readonly string[] | undefined
     return {
-      state: nameOf(h), parts: h, fit, share: shares[i]!, settles: settlesOf(h), isLethal: isLethal(h),
+      state: nameOf(h),
+      parts: h,
+      fit,
+      share: shares[i]!,
+      settles: settlesOf(h),
+      isLethal: isLethal(h),
       // Worked out for those somebody asks about: most ways are ruled out, and few are looked at.
-      get ruledOutBy() { return by ??= fit < FITS ? against(i) : [] },
+      get ruledOutBy() {
+        return (by ??= fit < FITS ? against(i) : [])
+      },
     }
   }).sort((a, b) => b.share - a.share)
   // Two faults at once are worth a line only where the readings speak of them.
   const states = ranked.filter(r => r.parts.length === 1 || (taken.length > 0 && r.fit >= FITS))
-  const fitting = taken.length === 0 ? [...STATES] : ranked.filter(r => r.fit >= FITS).map(r => r.state)
-  const isLeft = (state: OutletState) => ranked.some(r => r.parts.includes(state) && r.fit >= RULED_OUT)
+  const fitting =
+    taken.length === 0 ? [...STATES] : ranked.filter(r => r.fit >= FITS).map(r => r.state)
+  const isLeft = (state: OutletState) =>
+    ranked.some(r => r.parts.includes(state) && r.fit >= RULED_OUT)
   const ruledOut = taken.length === 0 ? [] : STATES.filter(s => !isLeft(s))
-  return { ranking: { states, fitting, answer: fitting.length === 1 ? fitting[0] : undefined, ruledOut }, variants, raw }
+  return {
+    ranking: { states, fitting, answer: fitting.length === 1 ? fitting[0] : undefined, ruledOut },
+    variants,
+    raw,
+  }
 }
 
 /** The reading that is expected to leave the least doubt among the ways that fit. */
-function nextReading(taken: Readings, variants: readonly (readonly Variant[])[], weights: readonly number[]): NextReading | undefined {
+function nextReading(
+  taken: Readings,
+  variants: readonly (readonly Variant[])[],
+  weights: readonly number[],
+): NextReading | undefined {
   const whole = normal(weights)
   const live = whole.map((m, i) => ({ m, i })).filter(x => x.m >= 1e-5)
   const mass = normal(live.map(x => x.m))
@@ -231,29 +428,51 @@ function nextReading(taken: Readings, variants: readonly (readonly Variant[])[],
     const seen = new Map<Readings[ReadingName], number[]>()
     const chances = (value: Readings[ReadingName]): number[] => {
       let list = seen.get(value)
-      if (!list) seen.set(value, list = live.map(({ i }) => likelihood(variants[i]!, { [name]: value }) * pairing(HYPOTHESES[i]!, { ...taken, [name]: value })))
+      if (!list)
+        seen.set(
+          value,
+          (list = live.map(
+            ({ i }) =>
+              likelihood(variants[i]!, { [name]: value }) *
+              pairing(HYPOTHESES[i]!, { ...taken, [name]: value }),
+          )),
+        )
       return list
     }
     let after = 0
     live.forEach(({ i }, k) => {
-      const outcomes = variants[i]!.flatMap(v => outcomesOf(v, name).map(([value, p]) => ({ value, p: p * v.weight })))
+      const outcomes = variants[i]!.flatMap(v =>
+        outcomesOf(v, name).map(([value, p]) => ({ value, p: p * v.weight })),
+      )
       const sum = outcomes.reduce((total, o) => total + o.p, 0)
-      for (const o of outcomes) after += mass[k]! * o.p / sum * entropy(normal(chances(o.value).map((c, x) => mass[x]! * c)))
+      for (const o of outcomes)
+        after +=
+          ((mass[k]! * o.p) / sum) * entropy(normal(chances(o.value).map((c, x) => mass[x]! * c)))
     })
     const gain = Math.round((before - after) * 1000) / 1000
-    if (gain > 0.001 && (!found || gain > found.gain + 1e-9)) found = { reading: name, how: HOW[name], gain }
+    if (gain > 0.001 && (!found || gain > found.gain + 1e-9))
+      found = { reading: name, how: HOW[name], gain }
   }
   return found
 }
 function outcomesOf(v: Variant, name: ReadingName): [Readings[ReadingName], number][] {
   if (name === 'lamps') return Object.entries(v.lamps) as [Lamps, number][]
-  if (name === 'detectorOnGround') return [[true, v.detector], [false, 1 - v.detector]]
-  if (name === 'jumperSeen') return [[true, v.jumper], [false, 1 - v.jumper]]
+  if (name === 'detectorOnGround')
+    return [
+      [true, v.detector],
+      [false, 1 - v.detector],
+    ]
+  if (name === 'jumperSeen')
+    return [
+      [true, v.jumper],
+      [false, 1 - v.jumper],
+    ]
   const typical = v.volts[name]?.typical ?? []
   return typical.map(x => [x, 1 / typical.length])
 }
 function normal(list: readonly number[]): number[] {
   const sum = list.reduce((a, b) => a + b, 0)
-  return list.map(x => sum > 0 ? x / sum : 1 / list.length)
+  return list.map(x => (sum > 0 ? x / sum : 1 / list.length))
 }
-const entropy = (p: readonly number[]): number => -p.reduce((sum, x) => sum + (x > 0 ? x * Math.log2(x) : 0), 0)
+const entropy = (p: readonly number[]): number =>
+  -p.reduce((sum, x) => sum + (x > 0 ? x * Math.log2(x) : 0), 0)

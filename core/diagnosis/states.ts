@@ -1,7 +1,29 @@
-/** What an outlet can be like, alone or two at once, and what can be read there. 120 V outlets; volts, ohms, amperes. */
-export const STATES = ['good', 'ground missing', 'bootleg', 'reversed polarity', 'reversed bootleg', 'open neutral', 'open hot', 'hot and ground swapped', 'neutral and ground swapped', 'lost shared neutral', 'high-resistance joint'] as const
+/**
+ * What an outlet can be like, alone or two at once, and what can be read there. 120 V outlets;
+ * volts, ohms, amperes.
+ */
+export const STATES = [
+  'good',
+  'ground missing',
+  'bootleg',
+  'reversed polarity',
+  'reversed bootleg',
+  'open neutral',
+  'open hot',
+  'hot and ground swapped',
+  'neutral and ground swapped',
+  'lost shared neutral',
+  'high-resistance joint',
+] as const
 export type OutletState = (typeof STATES)[number]
-export const LAMPS = ['correct', 'open ground', 'reversed', 'open neutral', 'open hot', 'hot and ground reversed'] as const
+export const LAMPS = [
+  'correct',
+  'open ground',
+  'reversed',
+  'open neutral',
+  'open hot',
+  'hot and ground reversed',
+] as const
 export type Lamps = (typeof LAMPS)[number]
 
 /** What was read. Voltages without a load unless said. */
@@ -42,14 +64,32 @@ export interface Setting {
 }
 
 /** States of a joint or conductor ahead: they hold for every outlet after it. The others are made at the device. */
-export const JOINT_STATES: ReadonlySet<OutletState> = new Set(['ground missing', 'open neutral', 'open hot', 'high-resistance joint'])
+export const JOINT_STATES: ReadonlySet<OutletState> = new Set([
+  'ground missing',
+  'open neutral',
+  'open hot',
+  'high-resistance joint',
+])
 
 /** One way an outlet can be: a state, or two at once, the one of the joint ahead first. */
 export type Hypothesis = readonly [OutletState] | readonly [OutletState, OutletState]
 const PAIRS: readonly Hypothesis[] = [
-  ['ground missing', 'reversed polarity'], ['ground missing', 'hot and ground swapped'], ['ground missing', 'neutral and ground swapped'], ['ground missing', 'open neutral'], ['ground missing', 'open hot'], ['ground missing', 'high-resistance joint'],
-  ['open neutral', 'bootleg'], ['open neutral', 'reversed polarity'], ['open neutral', 'reversed bootleg'], ['open neutral', 'hot and ground swapped'], ['open neutral', 'neutral and ground swapped'], ['open neutral', 'open hot'],
-  ['high-resistance joint', 'bootleg'], ['high-resistance joint', 'reversed polarity'], ['high-resistance joint', 'reversed bootleg'], ['high-resistance joint', 'neutral and ground swapped'],
+  ['ground missing', 'reversed polarity'],
+  ['ground missing', 'hot and ground swapped'],
+  ['ground missing', 'neutral and ground swapped'],
+  ['ground missing', 'open neutral'],
+  ['ground missing', 'open hot'],
+  ['ground missing', 'high-resistance joint'],
+  ['open neutral', 'bootleg'],
+  ['open neutral', 'reversed polarity'],
+  ['open neutral', 'reversed bootleg'],
+  ['open neutral', 'hot and ground swapped'],
+  ['open neutral', 'neutral and ground swapped'],
+  ['open neutral', 'open hot'],
+  ['high-resistance joint', 'bootleg'],
+  ['high-resistance joint', 'reversed polarity'],
+  ['high-resistance joint', 'reversed bootleg'],
+  ['high-resistance joint', 'neutral and ground swapped'],
 ]
 export const HYPOTHESES: readonly Hypothesis[] = [...STATES.map((s): Hypothesis => [s]), ...PAIRS]
 export const nameOf = (h: readonly OutletState[]): string => h.join(' with ')
@@ -67,32 +107,74 @@ export function visible(states: readonly OutletState[]): Hypothesis | undefined 
     left = left.filter(s => JOINT_STATES.has(s))
     if (isOnDead && !left.includes('ground missing')) left = ['ground missing', ...left]
   }
-  if (!has('open hot') && (has('bootleg') || has('reversed bootleg'))) left = left.filter(s => s !== 'ground missing')
-  if (has('open hot') || has('open neutral') || has('hot and ground swapped')) left = left.filter(s => s !== 'high-resistance joint')
+  if (!has('open hot') && (has('bootleg') || has('reversed bootleg')))
+    left = left.filter(s => s !== 'ground missing')
+  if (has('open hot') || has('open neutral') || has('hot and ground swapped'))
+    left = left.filter(s => s !== 'high-resistance joint')
   if (left.length === 0) return ['good']
   const name = nameOf(left)
-  return HYPOTHESES.find(h => nameOf(h) === name || (h.length === 2 && nameOf([h[1], h[0]]) === name))
+  return HYPOTHESES.find(
+    h => nameOf(h) === name || (h.length === 2 && nameOf([h[1], h[0]]) === name),
+  )
 }
 
 /** How often each is met, roughly; two at once as the product, a little less. */
 const PRIOR: Record<OutletState, number> = {
-  'good': 0.5, 'ground missing': 0.14, 'bootleg': 0.05, 'reversed polarity': 0.08, 'reversed bootleg': 0.006, 'open neutral': 0.06, 'open hot': 0.08, 'hot and ground swapped': 0.004, 'neutral and ground swapped': 0.01, 'lost shared neutral': 0.01, 'high-resistance joint': 0.06,
+  good: 0.5,
+  'ground missing': 0.14,
+  bootleg: 0.05,
+  'reversed polarity': 0.08,
+  'reversed bootleg': 0.006,
+  'open neutral': 0.06,
+  'open hot': 0.08,
+  'hot and ground swapped': 0.004,
+  'neutral and ground swapped': 0.01,
+  'lost shared neutral': 0.01,
+  'high-resistance joint': 0.06,
 }
-export const priorOf = (h: Hypothesis): number => h.reduce((p, s) => p * PRIOR[s], h.length === 2 ? 0.5 : 1)
+export const priorOf = (h: Hypothesis): number =>
+  h.reduce((p, s) => p * PRIOR[s], h.length === 2 ? 0.5 : 1)
 
-const LETHAL: ReadonlySet<string> = new Set(['reversed bootleg', 'hot and ground swapped', 'lost shared neutral', nameOf(['open neutral', 'bootleg'])])
-export const isLethal = (h: Hypothesis): boolean => LETHAL.has(nameOf(h)) || h.some(s => LETHAL.has(s))
+const LETHAL: ReadonlySet<string> = new Set([
+  'reversed bootleg',
+  'hot and ground swapped',
+  'lost shared neutral',
+  nameOf(['open neutral', 'bootleg']),
+])
+export const isLethal = (h: Hypothesis): boolean =>
+  LETHAL.has(nameOf(h)) || h.some(s => LETHAL.has(s))
 
 const SETTLES: Record<OutletState, string> = {
-  'good': 'Drop under load, and ground impedance of 1 Ω or less', 'ground missing': 'Open the box, power proved off: is there a conductor?', 'bootleg': 'Neutral to ground stays 0 under load though the run is long; look in the box', 'reversed polarity': 'Narrow slot to a proved earth reads 0',
-  'reversed bootleg': 'Ground terminal to a proved earth reads 120: make safe now', 'open neutral': 'Take every load off: it floats; ground terminal to earth is 0. Look at the joint before the first outlet that shows it', 'open hot': 'Breaker, device ahead, or a joint', 'hot and ground swapped': 'Stays with all loads off; ground terminal to earth reads 120: make safe now',
-  'neutral and ground swapped': 'Clamp the grounding conductor while a load runs', 'lost shared neutral': 'Measure both halves together: they add to 240. Make safe now', 'high-resistance joint': 'Walk the chain under load: the drop jumps between two neighbours',
+  good: 'Drop under load, and ground impedance of 1 Ω or less',
+  'ground missing': 'Open the box, power proved off: is there a conductor?',
+  bootleg: 'Neutral to ground stays 0 under load though the run is long; look in the box',
+  'reversed polarity': 'Narrow slot to a proved earth reads 0',
+  'reversed bootleg': 'Ground terminal to a proved earth reads 120: make safe now',
+  'open neutral':
+    'Take every load off: it floats; ground terminal to earth is 0. Look at the joint before the ' +
+    'first outlet that shows it',
+  'open hot': 'Breaker, device ahead, or a joint',
+  'hot and ground swapped':
+    'Stays with all loads off; ground terminal to earth reads 120: make safe now',
+  'neutral and ground swapped': 'Clamp the grounding conductor while a load runs',
+  'lost shared neutral': 'Measure both halves together: they add to 240. Make safe now',
+  'high-resistance joint': 'Walk the chain under load: the drop jumps between two neighbours',
 }
 export const settlesOf = (h: Hypothesis): string => h.map(s => SETTLES[s]).join('. ')
 
 export const HOW: Record<ReadingName, string> = {
-  hotNeutral: 'Narrow slot to wide slot, low-impedance mode', hotGround: 'Narrow slot to ground terminal, low-impedance mode', neutralGround: 'Wide slot to ground terminal, low-impedance mode',
-  groundEarth: 'Ground terminal to a proved earth on a long lead', narrowEarth: 'Narrow slot to a proved earth on a long lead', dropPercent: 'Voltage with and without a load of 12 to 15 A', neutralGroundLoaded: 'Wide slot to ground terminal with that load on', groundOhms: 'Ground impedance by branch analyser',
-  lamps: 'Three-lamp tester', detectorOnGround: 'Non-contact detector at the ground terminal and frame', groundClampAmps: 'Clamp the grounding conductor while a load runs', otherHalf: 'Both halves of the shared neutral, measured together', jumperSeen: 'Power proved off, look in the box for a jumper from wide slot to ground',
+  hotNeutral: 'Narrow slot to wide slot, low-impedance mode',
+  hotGround: 'Narrow slot to ground terminal, low-impedance mode',
+  neutralGround: 'Wide slot to ground terminal, low-impedance mode',
+  groundEarth: 'Ground terminal to a proved earth on a long lead',
+  narrowEarth: 'Narrow slot to a proved earth on a long lead',
+  dropPercent: 'Voltage with and without a load of 12 to 15 A',
+  neutralGroundLoaded: 'Wide slot to ground terminal with that load on',
+  groundOhms: 'Ground impedance by branch analyser',
+  lamps: 'Three-lamp tester',
+  detectorOnGround: 'Non-contact detector at the ground terminal and frame',
+  groundClampAmps: 'Clamp the grounding conductor while a load runs',
+  otherHalf: 'Both halves of the shared neutral, measured together',
+  jumperSeen: 'Power proved off, look in the box for a jumper from wide slot to ground',
 }
 export const READING_NAMES = Object.keys(HOW) as ReadingName[]

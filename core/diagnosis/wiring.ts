@@ -19,10 +19,25 @@ export interface Wired {
 /** Connects the terminals as these states do, with or without something else switched on after the break. */
 export function wire(states: readonly OutletState[], loadsOn: boolean): Wired {
   const has = (s: OutletState) => states.includes(s)
-  // Both open: only a load between the two breaks shows the neutral, by pulling it up; one behind them brings the hot along.
+  // Both open: only a load between the two breaks shows the neutral, by pulling it up; one behind
+  // them brings the hot along.
   const isBoth = has('open hot') && has('open neutral')
-  const hot: Potential = isBoth ? loadsOn ? 'pulled up' : 'floating' : !has('open hot') ? 'hot' : loadsOn ? 'pulled down' : 'floating'
-  const neutral: Potential = isBoth ? 'pulled up' : !has('open neutral') ? 'neutral' : loadsOn ? 'pulled up' : 'floating'
+  const hot: Potential = isBoth
+    ? loadsOn
+      ? 'pulled up'
+      : 'floating'
+    : !has('open hot')
+      ? 'hot'
+      : loadsOn
+        ? 'pulled down'
+        : 'floating'
+  const neutral: Potential = isBoth
+    ? 'pulled up'
+    : !has('open neutral')
+      ? 'neutral'
+      : loadsOn
+        ? 'pulled up'
+        : 'floating'
   const earth: Potential = has('ground missing') ? 'floating' : 'earth'
   const isTied = has('bootleg') || has('reversed bootleg')
   let narrow: Potential = hot
@@ -34,7 +49,13 @@ export function wire(states: readonly OutletState[], loadsOn: boolean): Wired {
   if (isTied) ground = wide
   const isLive = (narrow === 'hot') !== (wide === 'hot')
   const low = narrow === 'hot' ? wide : narrow
-  return { narrow, wide, ground, isTied, returns: isLive && (low === 'neutral' || low === 'earth') ? low : undefined }
+  return {
+    narrow,
+    wide,
+    ground,
+    isTied,
+    returns: isLive && (low === 'neutral' || low === 'earth') ? low : undefined,
+  }
 }
 
 const isHigh = (p: Potential): boolean => p === 'hot' || p === 'pulled up'
@@ -51,14 +72,33 @@ export function between(a: Potential, b: Potential): Between {
 export function underLoad(w: Wired): Wired {
   if (w.returns) return w
   const isHeld = (p: Potential) => p === 'hot' || p === 'neutral' || p === 'earth'
-  const pull = (to: Potential): Potential => isHigh(to) ? 'pulled up' : 'pulled down'
+  const pull = (to: Potential): Potential => (isHigh(to) ? 'pulled up' : 'pulled down')
   const wide = !isHeld(w.wide) && isHeld(w.narrow) ? pull(w.narrow) : w.wide
   const narrow = !isHeld(w.narrow) && isHeld(w.wide) ? pull(w.wide) : w.narrow
   return { ...w, narrow, wide, ground: w.isTied ? wide : w.ground }
 }
 
-const LEGEND: Readonly<Record<string, Lamps>> = { '110': 'correct', '100': 'open ground', '101': 'reversed', '010': 'open neutral', '000': 'open hot', '011': 'hot and ground reversed' }
-/** The legend of a lamp tester, from which of its three lamps are lit: between the slots, narrow to ground, wide to ground. Nothing where the legend has no such pattern. */
-export const lampsFor = (slots: boolean, narrowGround: boolean, wideGround: boolean): Lamps | undefined => LEGEND[[slots, narrowGround, wideGround].map(Number).join('')]
+const LEGEND: Readonly<Record<string, Lamps>> = {
+  '110': 'correct',
+  '100': 'open ground',
+  '101': 'reversed',
+  '010': 'open neutral',
+  '000': 'open hot',
+  '011': 'hot and ground reversed',
+}
+/**
+ * The legend of a lamp tester, from which of its three lamps are lit: between the slots, narrow to
+ * ground, wide to ground. Nothing where the legend has no such pattern.
+ */
+export const lampsFor = (
+  slots: boolean,
+  narrowGround: boolean,
+  wideGround: boolean,
+): Lamps | undefined => LEGEND[[slots, narrowGround, wideGround].map(Number).join('')]
 const isLit = (b: Between): boolean => b === 'live' || b === 'pulled'
-export const lampsOf = (w: Wired): Lamps | undefined => lampsFor(isLit(between(w.narrow, w.wide)), isLit(between(w.narrow, w.ground)), !w.isTied && isLit(between(w.wide, w.ground)))
+export const lampsOf = (w: Wired): Lamps | undefined =>
+  lampsFor(
+    isLit(between(w.narrow, w.wide)),
+    isLit(between(w.narrow, w.ground)),
+    !w.isTied && isLit(between(w.wide, w.ground)),
+  )

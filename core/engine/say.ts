@@ -2,7 +2,10 @@
 export type Slots = Readonly<Record<string, string | number>>
 
 /** A sentence not yet spoken: a template and its values. Rules build these; screens and reports render them. */
-export interface Step { readonly text: string, readonly slots: Slots | undefined }
+export interface Step {
+  readonly text: string
+  readonly slots: Slots | undefined
+}
 
 /** @example say('{a} A breaker', { a: 20 }) */
 export const say = (text: string, slots?: Slots): Step => ({ text, slots })

@@ -5,7 +5,13 @@ import { say, type Step } from './say'
 import type { Fault } from './verdict'
 
 /** What a fault means for this part, given its years, the edition in force and the work being done. */
-export const STANDINGS = ['broken when made', 'allowed to stay', 'met by the work', 'hazard', 'depends on the year'] as const
+export const STANDINGS = [
+  'broken when made',
+  'allowed to stay',
+  'met by the work',
+  'hazard',
+  'depends on the year',
+] as const
 export type StandingKind = (typeof STANDINGS)[number]
 export interface Standing {
   readonly kind: StandingKind
@@ -15,37 +21,96 @@ export interface Standing {
   readonly rests: readonly FactRef[]
 }
 
-/** Works out the standing of a fault. 90.4, 406.4(D), 80 of the adopting law; see the handbook of the trade on standing. */
+/**
+ * Works out the standing of a fault. 90.4, 406.4(D), 80 of the adopting law; see the handbook of
+ * the trade on standing.
+ */
 export function standingOf(rule: Rule, fault: Fault, subject: Subject, site: Site): Standing {
   const since = fault.since ?? rule.since
   const { lawfulBefore } = fault
   const years = site.yearsOf(subject)
   const rests = years.rests
-  const span = years.from === years.to ? `${years.from}` : years.from === 0 ? `year not known` : `${years.from} to ${years.to}`
+  const span =
+    years.from === years.to
+      ? `${years.from}`
+      : years.from === 0
+        ? `year not known`
+        : `${years.from} to ${years.to}`
   const work = workOn(subject, site)
   const turn = lawfulBefore ?? since
   if (turn === undefined || turn === 0) {
-    if (rule.isHazard) return { kind: 'hazard', why: say('No rule has to be broken: it is a hazard or a defect as it is'), turningYears: [], rests: [] }
-    return { kind: 'broken when made', why: say('No year of this part makes it lawful'), turningYears: [], rests: [] }
+    if (rule.isHazard)
+      return {
+        kind: 'hazard',
+        why: say('No rule has to be broken: it is a hazard or a defect as it is'),
+        turningYears: [],
+        rests: [],
+      }
+    return {
+      kind: 'broken when made',
+      why: say('No year of this part makes it lawful'),
+      turningYears: [],
+      rests: [],
+    }
   }
-  if (years.from >= turn) return { kind: 'broken when made', why: say('Put in {span}; required since {turn}', { span, turn }), turningYears: [], rests }
+  if (years.from >= turn)
+    return {
+      kind: 'broken when made',
+      why: say('Put in {span}; required since {turn}', { span, turn }),
+      turningYears: [],
+      rests,
+    }
   if (work !== undefined && work !== 'none' && triggersOf(rule, site).includes(work)) {
-    return { kind: 'met by the work', why: say('Being {work} now: the rule of today applies', { work: work === 'new' ? 'newly made' : work }), turningYears: [], rests }
+    return {
+      kind: 'met by the work',
+      why: say('Being {work} now: the rule of today applies', {
+        work: work === 'new' ? 'newly made' : work,
+      }),
+      turningYears: [],
+      rests,
+    }
   }
   if (fault.isSinceOpen && years.from < turn) {
-    return { kind: 'depends on the year', why: say('Required since {turn} at the latest; when it began is not settled, and the part is of {span}', { turn, span }), turningYears: [turn], rests }
+    return {
+      kind: 'depends on the year',
+      why: say(
+        'Required since {turn} at the latest; when it began is not settled, and the part is of {span}',
+        { turn, span },
+      ),
+      turningYears: [turn],
+      rests,
+    }
   }
   if (years.to < turn) {
-    return { kind: 'allowed to stay', why: say('Put in {span}, required since {turn}; {trigger}', { span, turn, trigger: triggerText(triggersOf(rule, site)) }), turningYears: [], rests }
+    return {
+      kind: 'allowed to stay',
+      why: say('Put in {span}, required since {turn}; {trigger}', {
+        span,
+        turn,
+        trigger: triggerText(triggersOf(rule, site)),
+      }),
+      turningYears: [],
+      rests,
+    }
   }
-  return { kind: 'depends on the year', why: say('Before {turn} it was lawful when made, from {turn} not; the part is of {span}', { turn, span }), turningYears: [turn], rests }
+  return {
+    kind: 'depends on the year',
+    why: say('Before {turn} it was lawful when made, from {turn} not; the part is of {span}', {
+      turn,
+      span,
+    }),
+    turningYears: [turn],
+    rests,
+  }
 }
 
 function workOn(subject: Subject, site: Site): string | undefined {
   const own = valueOf(subject as Subject<'point'>, 'work')
   if (own !== undefined) return own
-  if (subject.kind === 'segment' && subject.parent) return workOn(site.get(subject.parent, 'circuit') ?? site.premises, site)
-  if ((subject.kind === 'bar' || subject.kind === 'breaker') && subject.parent) return workOn(site.get(subject.parent, 'enclosure') ?? site.premises, site)
+  if (subject.kind === 'segment' && subject.parent)
+    return workOn(site.get(subject.parent, 'circuit') ?? site.premises, site)
+  if ((subject.kind === 'bar' || subject.kind === 'breaker') && subject.parent)
+    return workOn(site.get(subject.parent, 'enclosure') ?? site.premises, site)
   return undefined
 }
 
@@ -56,5 +121,5 @@ function triggersOf(rule: Rule, site: Site): readonly string[] {
 
 function triggerText(triggers: readonly string[]): string {
   if (triggers.length === 0) return 'may stay as it is'
-  return `must be met once it is ${triggers.map(t => t === 'new' ? 'newly made' : t).join(' or ')}`
+  return `must be met once it is ${triggers.map(t => (t === 'new' ? 'newly made' : t)).join(' or ')}`
 }

@@ -9,7 +9,14 @@ export type Outcome = (typeof OUTCOMES)[number]
 export type Danger = 1 | 2 | 3 | 4
 
 /** The one comparison a person should see first: 20 A breaker > 15 A allowed. */
-export interface Comparison { left: number, leftLabel: string, sign: '>' | '<' | '=', right: number, rightLabel: string, unit: string }
+export interface Comparison {
+  left: number
+  leftLabel: string
+  sign: '>' | '<' | '='
+  right: number
+  rightLabel: string
+  unit: string
+}
 
 interface Common {
   /** The conclusion in one sentence. */
@@ -43,7 +50,12 @@ export interface Undecided extends Common {
   readonly missing: readonly FactRef[]
   readonly defect?: string
 }
-export interface NotApplicable { readonly outcome: 'n/a', readonly why: Step, readonly working: readonly Step[], readonly asked: readonly FactRef[] }
+export interface NotApplicable {
+  readonly outcome: 'n/a'
+  readonly why: Step
+  readonly working: readonly Step[]
+  readonly asked: readonly FactRef[]
+}
 export type Verdict = Fault | Clear | Undecided | NotApplicable
 
 /** Details only some verdicts have. */
@@ -59,32 +71,68 @@ export interface Detail {
   readonly lacks?: readonly FactRef[] | 'open' | 'assumed'
 }
 
-/** A verdict as the reader makes it: what it asked stays where it was written, and is listed when somebody wants the list. */
+/**
+ * A verdict as the reader makes it: what it asked stays where it was written, and is listed when
+ * somebody wants the list.
+ */
 export class Ruling {
   private listed: readonly FactRef[] | undefined = undefined
-  constructor(readonly outcome: Outcome, readonly why: Step, readonly working: readonly Step[], private readonly paper: readonly FactRef[], private readonly from: number, private readonly to: number, private readonly detail: Detail | undefined) {}
+  constructor(
+    readonly outcome: Outcome,
+    readonly why: Step,
+    readonly working: readonly Step[],
+    private readonly paper: readonly FactRef[],
+    private readonly from: number,
+    private readonly to: number,
+    private readonly detail: Detail | undefined,
+  ) {}
 
-  get asked(): readonly FactRef[] { return this.listed ??= this.paper.slice(this.from, this.to) }
-  get danger(): Danger | undefined { return this.detail?.danger }
-  get compare(): Comparison | undefined { return this.detail?.compare }
-  get since(): number | undefined { return this.detail?.since }
-  get lawfulBefore(): number | undefined { return this.detail?.lawfulBefore }
-  get isSinceOpen(): boolean | undefined { return this.detail?.isSinceOpen }
-  get mayStay(): Step | undefined { return this.detail?.mayStay }
-  get remark(): Step | undefined { return this.detail?.remark }
+  get asked(): readonly FactRef[] {
+    return (this.listed ??= this.paper.slice(this.from, this.to))
+  }
+  get danger(): Danger | undefined {
+    return this.detail?.danger
+  }
+  get compare(): Comparison | undefined {
+    return this.detail?.compare
+  }
+  get since(): number | undefined {
+    return this.detail?.since
+  }
+  get lawfulBefore(): number | undefined {
+    return this.detail?.lawfulBefore
+  }
+  get isSinceOpen(): boolean | undefined {
+    return this.detail?.isSinceOpen
+  }
+  get mayStay(): Step | undefined {
+    return this.detail?.mayStay
+  }
+  get remark(): Step | undefined {
+    return this.detail?.remark
+  }
   get missing(): readonly FactRef[] {
     const lacks = this.detail?.lacks
     if (lacks === undefined) return []
-    return unique(lacks === 'open' ? this.asked.filter(isOpen) : lacks === 'assumed' ? this.asked.filter(f => f.state === 'known' && f.grade === 'assumed') : lacks)
+    return unique(
+      lacks === 'open'
+        ? this.asked.filter(isOpen)
+        : lacks === 'assumed'
+          ? this.asked.filter(f => f.state === 'known' && f.grade === 'assumed')
+          : lacks,
+    )
   }
 }
 
 /** Not known; or a year known only as an interval, which is half an answer. */
-const isOpen = (fact: FactRef): boolean => fact.state !== 'known' || ((fact.field === 'year' || fact.field === 'yearBuilt') && typeof fact.value !== 'number')
+const isOpen = (fact: FactRef): boolean =>
+  fact.state !== 'known' ||
+  ((fact.field === 'year' || fact.field === 'yearBuilt') && typeof fact.value !== 'number')
 
 /** The same fact asked for twice is named once. */
 function unique(refs: readonly FactRef[]): FactRef[] {
   const found: FactRef[] = []
-  for (const r of refs) if (!found.some(o => o.subject === r.subject && o.field === r.field)) found.push(r)
+  for (const r of refs)
+    if (!found.some(o => o.subject === r.subject && o.field === r.field)) found.push(r)
   return found
 }

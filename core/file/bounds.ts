@@ -22,7 +22,7 @@ export const BOUNDS = {
 
 /** Looks over parsed JSON before anything else reads it, without recursion: a file made to stop readers stops here. */
 export function outOfBounds(raw: unknown): Problem | undefined {
-  const open: { value: object, path: (string | number)[] }[] = []
+  const open: { value: object; path: (string | number)[] }[] = []
   let values = 0
   const enter = (value: unknown, above: (string | number)[], step: string | number) => {
     if (typeof value === 'object' && value !== null) open.push({ value, path: [...above, step] })
@@ -32,13 +32,15 @@ export function outOfBounds(raw: unknown): Problem | undefined {
     const { value, path } = open.pop()!
     if (path.length > BOUNDS.depth) return tooMuch(path, `at most ${BOUNDS.depth} levels`, 'more')
     if (Array.isArray(value)) {
-      const most = path.length === 1 && path[0] === 'observations' ? BOUNDS.observations : BOUNDS.list
+      const most =
+        path.length === 1 && path[0] === 'observations' ? BOUNDS.observations : BOUNDS.list
       if (value.length > most) return tooMuch(path, `at most ${most}`, `${value.length}`)
       values += value.length
       value.forEach((item, i) => enter(item, path, i))
     } else {
       const keys = Object.keys(value)
-      if (keys.length > BOUNDS.keys) return tooMuch(path, `at most ${BOUNDS.keys} names`, `${keys.length}`)
+      if (keys.length > BOUNDS.keys)
+        return tooMuch(path, `at most ${BOUNDS.keys} names`, `${keys.length}`)
       values += keys.length
       for (const key of keys) enter((value as Record<string, unknown>)[key], path, key)
     }
@@ -47,5 +49,8 @@ export function outOfBounds(raw: unknown): Problem | undefined {
   return undefined
 }
 
-const tooMuch = (path: readonly (string | number)[], expected: string, found: string): Problem =>
-  ({ path: pathText(path.map(p => typeof p === 'string' ? p.slice(0, 60) : p).slice(0, 8)), expected, found })
+const tooMuch = (path: readonly (string | number)[], expected: string, found: string): Problem => ({
+  path: pathText(path.map(p => (typeof p === 'string' ? p.slice(0, 60) : p)).slice(0, 8)),
+  expected,
+  found,
+})

@@ -22,8 +22,13 @@ export interface Known {
 }
 
 /** Fields that point at other things, by name. */
-export const LINK_FIELDS: ReadonlySet<string> = new Set(Object.values(FIELDS).flatMap(fields =>
-  Object.entries(fields).filter(([, f]) => f.type === 'ref' || f.type === 'refs').map(([name]) => name)))
+export const LINK_FIELDS: ReadonlySet<string> = new Set(
+  Object.values(FIELDS).flatMap(fields =>
+    Object.entries(fields)
+      .filter(([, f]) => f.type === 'ref' || f.type === 'refs')
+      .map(([name]) => name),
+  ),
+)
 
 const NOTHING: Known = { kindOf: () => undefined }
 
@@ -54,13 +59,20 @@ export function checkObservations(
 }
 
 /** An observation that is not taken, and why. */
-export interface Refusal { observation: Observation, problems: Problem[] }
+export interface Refusal {
+  observation: Observation
+  problems: Problem[]
+}
 
 /**
  * Parts observations into those that fit what is there and those that do not, so that one bad one does not hold up
  * the rest. What builds on a refused one is refused with it.
  */
-export function sift(observations: readonly Observation[], ledger: Ledger, latestMs: number): {
+export function sift(
+  observations: readonly Observation[],
+  ledger: Ledger,
+  latestMs: number,
+): {
   fit: Observation[]
   refused: Refusal[]
 } {
@@ -87,16 +99,21 @@ export function sift(observations: readonly Observation[], ledger: Ledger, lates
       find: id => own.get(id) ?? ledger.find(id),
     }
     for (const o of fit) {
-      for (const problem of [...problemsWith(o, within), ...linkProblemsWith(o, within)]) refuse(o, problem)
+      for (const problem of [...problemsWith(o, within), ...linkProblemsWith(o, within)])
+        refuse(o, problem)
     }
-    if (wrong.size === 0) for (const { note, problem } of closingNotes(fit, ledger, within)) refuse(note, problem)
+    if (wrong.size === 0)
+      for (const { note, problem } of closingNotes(fit, ledger, within)) refuse(note, problem)
     if (wrong.size === 0) return { fit, refused }
     for (const [observation, problems] of wrong) refused.push({ observation, problems })
     fit = fit.filter(o => !wrong.has(o))
   }
 }
 
-const at = (path: string, problem: Problem): Problem => ({ ...problem, path: `${path}.${problem.path}` })
+const at = (path: string, problem: Problem): Problem => ({
+  ...problem,
+  path: `${path}.${problem.path}`,
+})
 
 function addedKinds(
   observations: readonly Observation[],
@@ -108,7 +125,11 @@ function addedKinds(
     if (o.act !== 'add') return
     const before = added.get(o.subject) ?? known.kindOf(o.subject)
     if (before !== undefined && before !== o.kind) {
-      tell(i, { path: 'kind', expected: `${before}, as this subject was added before`, found: o.kind })
+      tell(i, {
+        path: 'kind',
+        expected: `${before}, as this subject was added before`,
+        found: o.kind,
+      })
       return
     }
     added.set(o.subject, o.kind)
@@ -122,18 +143,23 @@ function problemsWith(o: Observation, { kindOf, find, latestMs = LATEST_MS }: Kn
   if (o.act === 'retract') return problems
   const own = kindOf(o.subject)
   if (own === undefined) {
-    return [...problems, { path: 'subject', expected: 'a subject that was added', found: found(o.subject) }]
+    return [
+      ...problems,
+      { path: 'subject', expected: 'a subject that was added', found: found(o.subject) },
+    ]
   }
   if (o.act === 'add') {
     const parents = PARENTS[o.kind]
     const parent = o.parent === null ? undefined : kindOf(o.parent)
-    const isRight = parents.length === 0 ? o.parent === null : parent !== undefined && parents.includes(parent)
+    const isRight =
+      parents.length === 0 ? o.parent === null : parent !== undefined && parents.includes(parent)
     const expected = parents.length > 0 ? `the id of a ${parents.join(' or ')}` : 'null'
     return isRight ? problems : [...problems, { path: 'parent', expected, found: found(o.parent) }]
   }
   if (o.act === 'drop') return problems
   const field = fieldOf(own, o.field)
-  if (!field) return [...problems, { path: 'field', expected: `a field of a ${own}`, found: found(o.field) }]
+  if (!field)
+    return [...problems, { path: 'field', expected: `a field of a ${own}`, found: found(o.field) }]
   if (o.act === 'block') return problems
   if (!valueSchema(field).safeParse(o.value).success) {
     return [...problems, { path: 'value', expected: expects(field), found: found(o.value) }]
@@ -141,7 +167,11 @@ function problemsWith(o: Observation, { kindOf, find, latestMs = LATEST_MS }: Kn
   for (const id of o.over ?? []) {
     const under = find?.(id)
     if (!under || byClock(under, o) < 0) continue
-    problems.push({ path: 'clock', expected: `a clock after that of ${id}, whose place it takes`, found: found(o.clock) })
+    problems.push({
+      path: 'clock',
+      expected: `a clock after that of ${id}, whose place it takes`,
+      found: found(o.clock),
+    })
   }
   return problems
 }
@@ -153,12 +183,13 @@ function linkProblemsWith(o: Observation, { kindOf }: Known): Problem[] {
   if (o.act !== 'note' || (field?.type !== 'ref' && field?.type !== 'refs')) return []
   if (!valueSchema(field).safeParse(o.value).success) return []
   const problems: Problem[] = []
-  const targets = field.type === 'refs' ? o.value as readonly string[] : [o.value as string]
+  const targets = field.type === 'refs' ? (o.value as readonly string[]) : [o.value as string]
   for (const target of targets) {
     if (field.type === 'ref' && (field.words as readonly string[]).includes(target)) continue
     const kind = kindOf(target)
     if (kind !== undefined && field.kinds.includes(kind)) continue
-    const what = kind === undefined ? `${found(target)}, which is not there` : `${found(target)} (${kind})`
+    const what =
+      kind === undefined ? `${found(target)}, which is not there` : `${found(target)} (${kind})`
     problems.push({ path: 'value', expected: expects(field), found: what })
   }
   return problems
@@ -183,8 +214,10 @@ function closingNotes(
   batch: readonly Observation[],
   ledger: Ledger,
   within: Known,
-): { note: Noted, problem: Problem }[] {
-  const notes = batch.filter((o): o is Noted => o.act === 'note' && (CHAINS as readonly string[]).includes(o.field))
+): { note: Noted; problem: Problem }[] {
+  const notes = batch.filter(
+    (o): o is Noted => o.act === 'note' && (CHAINS as readonly string[]).includes(o.field),
+  )
   if (notes.length === 0) return []
   const latest = new Map<string, Noted>()
   for (const note of notes) {
@@ -192,12 +225,15 @@ function closingNotes(
     const before = latest.get(key)
     if (!before || byClock(before, note) < 0) latest.set(key, note)
   }
-  const parents = new Map(batch.flatMap(o => o.act === 'add' ? [[o.subject, o.parent] as const] : []))
+  const parents = new Map(
+    batch.flatMap(o => (o.act === 'add' ? [[o.subject, o.parent] as const] : [])),
+  )
   const { subjects } = ledger.house
   const linkOf = (id: string, field: (typeof CHAINS)[number]): string | undefined => {
     const note = latest.get(`${id} ${field}`)
     if (note) return String(note.value)
-    return valueOf(subjects.get(id) as Subject<'point'> | undefined, field as 'after') as string | undefined
+    return valueOf(subjects.get(id) as Subject<'point'> | undefined, field as 'after') as
+      string | undefined
   }
   const supplyOf = (id: string): string | undefined => {
     const feeder = linkOf(id, 'fedFrom')
@@ -206,7 +242,7 @@ function closingNotes(
     if (within.kindOf(from) === 'enclosure') return from
     return parents.get(from) ?? subjects.get(from)?.parent ?? undefined
   }
-  const closed: { note: Noted, problem: Problem }[] = []
+  const closed: { note: Noted; problem: Problem }[] = []
   const tell = (circle: readonly string[]) => {
     const there = new Set(circle)
     for (const note of notes) {
@@ -218,7 +254,8 @@ function closingNotes(
   for (const circle of circlesIn(outlets, id => linkOf(id, 'after'))) tell(circle)
   const far = new Set(tooFar(outlets, id => linkOf(id, 'after')))
   for (const note of notes) {
-    if (note.field === 'after' && far.has(note.subject)) closed.push({ note, problem: { path: 'value', ...FAR } })
+    if (note.field === 'after' && far.has(note.subject))
+      closed.push({ note, problem: { path: 'value', ...FAR } })
   }
   // A feeder's new beginning can close a circle through any enclosure, so all of them are walked.
   if (notes.some(n => n.field !== 'after')) {
@@ -235,7 +272,10 @@ const circleText = (circle: readonly string[]) => ({
 })
 
 /** Things that stand too far from the supply. Each is walked once; what is behind it is counted from it. */
-export function tooFar(starts: readonly string[], next: (id: string) => string | undefined): string[] {
+export function tooFar(
+  starts: readonly string[],
+  next: (id: string) => string | undefined,
+): string[] {
   const depth = new Map<string, number>()
   const far: string[] = []
   for (const start of starts) {
@@ -255,10 +295,16 @@ export function tooFar(starts: readonly string[], next: (id: string) => string |
   return far
 }
 
-const FAR: Omit<Problem, 'path'> = { expected: `at most ${BOUNDS.chain} things in a row from the supply`, found: 'more' }
+const FAR: Omit<Problem, 'path'> = {
+  expected: `at most ${BOUNDS.chain} things in a row from the supply`,
+  found: 'more',
+}
 
 /** The circles among things that each lead to at most one other; every thing is walked once. */
-export function circlesIn(starts: readonly string[], next: (id: string) => string | undefined): string[][] {
+export function circlesIn(
+  starts: readonly string[],
+  next: (id: string) => string | undefined,
+): string[][] {
   const walked = new Map<string, string>()
   const circles: string[][] = []
   for (const start of starts) {
@@ -269,7 +315,8 @@ export function circlesIn(starts: readonly string[], next: (id: string) => strin
       path.push(id)
       id = next(id)
     }
-    if (id !== undefined && walked.get(id) === start && path.includes(id)) circles.push(path.slice(path.indexOf(id)))
+    if (id !== undefined && walked.get(id) === start && path.includes(id))
+      circles.push(path.slice(path.indexOf(id)))
   }
   return circles
 }
@@ -286,14 +333,21 @@ export function checkLinks(house: House, gone: ReadonlySet<string> = new Set()):
       if (fact.state !== 'known') continue
       const field = fieldOf(subject.kind, fact.field)
       if (field?.type !== 'ref' && field?.type !== 'refs') continue
-      const targets = field.type === 'refs' ? fact.value as readonly string[] : [fact.value as string]
+      const targets =
+        field.type === 'refs' ? (fact.value as readonly string[]) : [fact.value as string]
       for (const id of targets) {
         if (field.type === 'ref' && (field.words as readonly string[]).includes(id)) continue
         const target = house.subjects.get(id)
         if (!target && gone.has(id)) continue
         if (target && field.kinds.includes(target.kind)) continue
-        const what = target ? `${found(id)} (${target.kind})` : `${found(id)}, which is not in the file`
-        problems.push({ path: `${subject.id}.${fact.field}`, expected: expects(field), found: what })
+        const what = target
+          ? `${found(id)} (${target.kind})`
+          : `${found(id)}, which is not in the file`
+        problems.push({
+          path: `${subject.id}.${fact.field}`,
+          expected: expects(field),
+          found: what,
+        })
       }
     }
   }
@@ -301,18 +355,24 @@ export function checkLinks(house: House, gone: ReadonlySet<string> = new Set()):
   const supplyOf = (id: string): string | undefined => {
     const feeder = site.get(valueOf(site.get(id, 'enclosure'), 'fedFrom'), 'feeder')
     const from = feeder && valueOf(feeder, 'from')
-    return (site.get(from, 'enclosure') ?? site.get(site.get(from, 'breaker')?.parent ?? undefined, 'enclosure'))?.id
+    return (
+      site.get(from, 'enclosure') ??
+      site.get(site.get(from, 'breaker')?.parent ?? undefined, 'enclosure')
+    )?.id
   }
   const afterOf = (id: string) => site.get(valueOf(site.get(id, 'point'), 'after'), 'point')?.id
   const tell = (circles: string[][], field: string) => {
-    for (const circle of circles) problems.push({ path: `${circle[0]}.${field}`, ...circleText(circle) })
+    for (const circle of circles)
+      problems.push({ path: `${circle[0]}.${field}`, ...circleText(circle) })
   }
   for (const [list, field, next] of [
-    [site.all.point, 'after', afterOf], [site.all.enclosure, 'fedFrom', supplyOf],
+    [site.all.point, 'after', afterOf],
+    [site.all.enclosure, 'fedFrom', supplyOf],
   ] as const) {
     const ids = list.map(s => s.id)
     tell(circlesIn(ids, next), field)
-    for (const id of tooFar(ids, next).slice(0, 3)) problems.push({ path: `${id}.${field}`, ...FAR })
+    for (const id of tooFar(ids, next).slice(0, 3))
+      problems.push({ path: `${id}.${field}`, ...FAR })
   }
   return problems.slice(0, MAX_PROBLEMS)
 }

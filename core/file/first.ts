@@ -15,11 +15,16 @@ export interface FirstFacts {
 /** The first observations of a job, the same whether a server or a device without a network makes them. */
 export function firstObservations(first: FirstFacts, stamp: Stamper): RawObservation[] {
   const facts = {
-    ...first, visitedOn: stamp.at.slice(0, 10), allowedToStay: 'recommend upgrade', aluminiumSchool: 'strict',
+    ...first,
+    visitedOn: stamp.at.slice(0, 10),
+    allowedToStay: 'recommend upgrade',
+    aluminiumSchool: 'strict',
     citeSections: false,
   }
   const made = () => ({ id: stamp.nextId(), at: stamp.at, by: stamp.by })
-  const list: RawObservation[] = [{ ...made(), act: 'add', subject: PREMISES_ID, kind: 'premises', parent: null }]
+  const list: RawObservation[] = [
+    { ...made(), act: 'add', subject: PREMISES_ID, kind: 'premises', parent: null },
+  ]
   for (const [field, value] of Object.entries(facts)) {
     if (value === undefined || value === '') continue
     list.push({ ...made(), act: 'note', subject: PREMISES_ID, field, value, grade: 'told' })

@@ -7,22 +7,41 @@ import { checkLinks, checkObservations, MAX_PROBLEMS } from './check'
 import { observationsFromHouse, type Stamper } from './from-house'
 import { problemsOf, UnreadableFile, found, type Problem } from './problems'
 import { respell } from './spelling'
-import { FILE_VERSION, HouseFile, LogFile, MAX_FILE_BYTES, ObservationSchema, READ_VERSIONS } from './schema'
+import {
+  FILE_VERSION,
+  HouseFile,
+  LogFile,
+  MAX_FILE_BYTES,
+  ObservationSchema,
+  READ_VERSIONS,
+} from './schema'
 
 /** What a readable file holds. */
-export interface ReadFile { form: 'house' | 'log', observations: Observation[] }
+export interface ReadFile {
+  form: 'house' | 'log'
+  observations: Observation[]
+}
 
 /**
  * Reads a job file in either form.
  * @throws UnreadableFile naming path, expected and found; nothing is changed
  */
 export function readJobFile(text: string, stamp: Stamper): ReadFile {
-  if (text.length > MAX_FILE_BYTES) throw new UnreadableFile([{ path: '(file)', expected: `at most ${MAX_FILE_BYTES / 1024 / 1024} MB`, found: `${Math.ceil(text.length / 1024 / 1024)} MB` }])
+  if (text.length > MAX_FILE_BYTES)
+    throw new UnreadableFile([
+      {
+        path: '(file)',
+        expected: `at most ${MAX_FILE_BYTES / 1024 / 1024} MB`,
+        found: `${Math.ceil(text.length / 1024 / 1024)} MB`,
+      },
+    ])
   let raw: unknown
   try {
     raw = JSON.parse(text)
   } catch (error) {
-    throw new UnreadableFile([{ path: '(file)', expected: 'JSON', found: (error as Error).message.slice(0, 160) }])
+    throw new UnreadableFile([
+      { path: '(file)', expected: 'JSON', found: (error as Error).message.slice(0, 160) },
+    ])
   }
   return readJob(raw, stamp)
 }
@@ -35,10 +54,14 @@ export function readJob(raw: unknown, stamp: Stamper): ReadFile {
   const { corvit, form } = raw as Record<string, unknown>
   if (typeof corvit === 'number' && corvit > FILE_VERSION) {
     const what = `${corvit}, written by a newer Corvit`
-    throw new UnreadableFile([{ path: 'corvit', expected: `version ${FILE_VERSION} or older`, found: what }])
+    throw new UnreadableFile([
+      { path: 'corvit', expected: `version ${FILE_VERSION} or older`, found: what },
+    ])
   }
   if (!READ_VERSIONS.includes(corvit as number)) {
-    throw new UnreadableFile([{ path: 'corvit', expected: 'the version number 1 or 2', found: found(corvit) }])
+    throw new UnreadableFile([
+      { path: 'corvit', expected: 'the version number 1 or 2', found: found(corvit) },
+    ])
   }
   if (form !== 'house' && form !== 'log') {
     throw new UnreadableFile([{ path: 'form', expected: '"house" or "log"', found: found(form) }])
@@ -48,7 +71,7 @@ export function readJob(raw: unknown, stamp: Stamper): ReadFile {
   const observations = form === 'house' ? readHouse(raw, stamp) : readLog(raw)
   const problems = checkObservations(observations, i => `observations[${i}]`)
   if (problems.length > 0) throw new UnreadableFile(problems)
-  const added = new Set(observations.flatMap(o => o.act === 'add' ? [o.subject] : []))
+  const added = new Set(observations.flatMap(o => (o.act === 'add' ? [o.subject] : [])))
   const links = checkLinks(new Ledger(observations).house, added)
   if (links.length > 0) throw new UnreadableFile(links)
   return { form, observations }
@@ -61,7 +84,9 @@ function readHouse(raw: object, stamp: Stamper): Observation[] {
   if ('problems' in made) throw new UnreadableFile(made.problems.slice(0, MAX_PROBLEMS))
   const subjects = made.observations.filter(o => o.act === 'add').length
   if (subjects > BOUNDS.subjects) {
-    throw new UnreadableFile([{ path: '(file)', expected: `at most ${BOUNDS.subjects} things`, found: `${subjects}` }])
+    throw new UnreadableFile([
+      { path: '(file)', expected: `at most ${BOUNDS.subjects} things`, found: `${subjects}` },
+    ])
   }
   return withClocks(made.observations)
 }
@@ -70,7 +95,9 @@ function readHouse(raw: object, stamp: Stamper): Observation[] {
 function readLog(raw: object): Observation[] {
   const { observations, ...head } = raw as { observations?: unknown }
   if (!Array.isArray(observations)) {
-    throw new UnreadableFile([{ path: 'observations', expected: 'a list of observations', found: found(observations) }])
+    throw new UnreadableFile([
+      { path: 'observations', expected: 'a list of observations', found: found(observations) },
+    ])
   }
   const top = LogFile.safeParse({ ...head, observations: [] })
   if (!top.success) throw new UnreadableFile(problemsOf(top.error, raw))
@@ -86,8 +113,26 @@ function readLog(raw: object): Observation[] {
 }
 
 const PLURAL: Record<string, Kind> = {
-  premises: 'premises', buildings: 'building', rooms: 'room', enclosures: 'enclosure', bars: 'bar', screws: 'screw', screwList: 'screw', breakers: 'breaker',
-  feeder: 'feeder', feeders: 'feeder', electrodes: 'electrode', bonds: 'bond', photos: 'photo', amendments: 'amendment', overrides: 'override', circuit: 'circuit', circuits: 'circuit', segments: 'segment', exposures: 'exposure', points: 'point',
+  premises: 'premises',
+  buildings: 'building',
+  rooms: 'room',
+  enclosures: 'enclosure',
+  bars: 'bar',
+  screws: 'screw',
+  screwList: 'screw',
+  breakers: 'breaker',
+  feeder: 'feeder',
+  feeders: 'feeder',
+  electrodes: 'electrode',
+  bonds: 'bond',
+  photos: 'photo',
+  amendments: 'amendment',
+  overrides: 'override',
+  circuit: 'circuit',
+  circuits: 'circuit',
+  segments: 'segment',
+  exposures: 'exposure',
+  points: 'point',
 }
 
 /** What belongs at a path of a house file, from the field declarations. */

@@ -19,14 +19,21 @@ function factSchema(field: Field) {
   const value = valueSchema(field)
   return z.union([
     value,
-    z.strictObject({ value: z.union([value, z.number()]), unit: plainText(12).optional(), grade: z.enum(GRADES).optional(), instrument: plainText(80).optional(), remark: remark.optional() }),
+    z.strictObject({
+      value: z.union([value, z.number()]),
+      unit: plainText(12).optional(),
+      grade: z.enum(GRADES).optional(),
+      instrument: plainText(80).optional(),
+      remark: remark.optional(),
+    }),
     z.strictObject({ blocked: plainText(400).min(1, 'say why it could not be seen') }),
   ])
 }
 
 function facts(kind: Kind): Record<string, z.ZodType> {
   const shape: Record<string, z.ZodType> = { id: ID.optional() }
-  for (const [name, field] of Object.entries(FIELDS[kind])) shape[name] = factSchema(field).optional()
+  for (const [name, field] of Object.entries(FIELDS[kind]))
+    shape[name] = factSchema(field).optional()
   return shape
 }
 
@@ -34,26 +41,57 @@ const exposure = z.strictObject(facts('exposure'))
 const screw = z.strictObject(facts('screw'))
 const segment = z.strictObject({ ...facts('segment'), exposures: z.array(exposure).optional() })
 const point = z.strictObject(facts('point'))
-const circuit = z.strictObject({ ...facts('circuit'), segments: z.array(segment).optional(), points: z.array(point).optional() })
+const circuit = z.strictObject({
+  ...facts('circuit'),
+  segments: z.array(segment).optional(),
+  points: z.array(point).optional(),
+})
 const feeder = z.strictObject({ ...facts('feeder'), exposures: z.array(exposure).optional() })
-const bar = z.strictObject({ ...facts('bar'), screws: z.union([z.array(screw), facts('bar').screws!]).optional(), screwList: z.array(screw).optional() })
-const breaker = z.strictObject({ ...facts('breaker'), circuit: circuit.optional(), circuits: z.array(circuit).optional() })
-const enclosure = z.strictObject({ ...facts('enclosure'), feeder: feeder.optional(), bars: z.array(bar).optional(), breakers: z.array(breaker).optional() })
+const bar = z.strictObject({
+  ...facts('bar'),
+  screws: z.union([z.array(screw), facts('bar').screws!]).optional(),
+  screwList: z.array(screw).optional(),
+})
+const breaker = z.strictObject({
+  ...facts('breaker'),
+  circuit: circuit.optional(),
+  circuits: z.array(circuit).optional(),
+})
+const enclosure = z.strictObject({
+  ...facts('enclosure'),
+  feeder: feeder.optional(),
+  bars: z.array(bar).optional(),
+  breakers: z.array(breaker).optional(),
+})
 const electrode = z.strictObject(facts('electrode'))
 const bond = z.strictObject(facts('bond'))
 const photo = z.strictObject(facts('photo'))
 const amendment = z.strictObject(facts('amendment'))
 const override = z.strictObject(facts('override'))
 const room = z.strictObject(facts('room'))
-const building = z.strictObject({ ...facts('building'), rooms: z.array(room).optional(), enclosures: z.array(enclosure).optional(), electrodes: z.array(electrode).optional() })
+const building = z.strictObject({
+  ...facts('building'),
+  rooms: z.array(room).optional(),
+  enclosures: z.array(enclosure).optional(),
+  electrodes: z.array(electrode).optional(),
+})
 
 export const HouseFile = z.strictObject({
   $schema: z.string().max(300).optional(),
-  corvit: version, form: z.literal('house'),
+  corvit: version,
+  form: z.literal('house'),
   premises: z.strictObject(facts('premises')).optional(),
-  buildings: z.array(building).optional(), rooms: z.array(room).optional(), enclosures: z.array(enclosure).optional(),
-  electrodes: z.array(electrode).optional(), bonds: z.array(bond).optional(), photos: z.array(photo).optional(), amendments: z.array(amendment).optional(), overrides: z.array(override).optional(),
-  feeders: z.array(feeder).optional(), circuits: z.array(circuit).optional(), points: z.array(point).optional(),
+  buildings: z.array(building).optional(),
+  rooms: z.array(room).optional(),
+  enclosures: z.array(enclosure).optional(),
+  electrodes: z.array(electrode).optional(),
+  bonds: z.array(bond).optional(),
+  photos: z.array(photo).optional(),
+  amendments: z.array(amendment).optional(),
+  overrides: z.array(override).optional(),
+  feeders: z.array(feeder).optional(),
+  circuits: z.array(circuit).optional(),
+  points: z.array(point).optional(),
 })
 export type HouseFile = z.infer<typeof HouseFile>
 
@@ -64,7 +102,10 @@ const stamp = {
     message: 'an ISO 8601 instant is expected, like 2026-03-04T10:15:00.000Z',
   }),
   by: plainText(120),
-  clock: z.string().regex(CLOCK_SHAPE, 'a clock is expected, like 2026-03-04T10:15:00.000Z~000000~tablet').optional(),
+  clock: z
+    .string()
+    .regex(CLOCK_SHAPE, 'a clock is expected, like 2026-03-04T10:15:00.000Z~000000~tablet')
+    .optional(),
   skewSeconds: z.number().int().optional(),
 }
 export const ObservationSchema = z.discriminatedUnion('act', [
@@ -82,7 +123,11 @@ export const ObservationSchema = z.discriminatedUnion('act', [
     subject: ID,
     field: z.string().max(60),
     value: z.union([
-      z.number(), z.string().max(4000), z.boolean(), z.tuple([z.number(), z.number()]), z.array(ID).max(12),
+      z.number(),
+      z.string().max(4000),
+      z.boolean(),
+      z.tuple([z.number(), z.number()]),
+      z.array(ID).max(12),
     ]),
     grade: z.enum(GRADES),
     instrument: plainText(80).optional(),

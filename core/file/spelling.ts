@@ -2,8 +2,24 @@ import { FIELDS, type Field } from '../model/fields'
 
 /** Other spellings people write by hand, by field. */
 const ALIASES: Record<string, Record<string, string>> = {
-  metal: { cu: 'copper', al: 'aluminium', aluminum: 'aluminium', cca: 'copper-clad aluminium', 'copper-clad aluminum': 'copper-clad aluminium', 'copper-clad': 'copper-clad aluminium' },
-  wiring: { nmb: 'NM-B', ac: 'armoured cable', emt: 'steel conduit', 'rigid conduit': 'steel conduit', pvc: 'plastic conduit', 'knob and tube': 'knob-and-tube', 'armored cable': 'armoured cable', 'aluminum conduit': 'aluminium conduit' },
+  metal: {
+    cu: 'copper',
+    al: 'aluminium',
+    aluminum: 'aluminium',
+    cca: 'copper-clad aluminium',
+    'copper-clad aluminum': 'copper-clad aluminium',
+    'copper-clad': 'copper-clad aluminium',
+  },
+  wiring: {
+    nmb: 'NM-B',
+    ac: 'armoured cable',
+    emt: 'steel conduit',
+    'rigid conduit': 'steel conduit',
+    pvc: 'plastic conduit',
+    'knob and tube': 'knob-and-tube',
+    'armored cable': 'armoured cable',
+    'aluminum conduit': 'aluminium conduit',
+  },
   egc: { yes: 'wire', no: 'none' },
 }
 
@@ -19,7 +35,8 @@ for (const fields of Object.values(FIELDS)) {
 
 function spell(name: string, value: unknown): unknown {
   const options = OPTIONS.get(name)
-  if (!options || (typeof value !== 'string' && typeof value !== 'number') || options.has(value)) return value
+  if (!options || (typeof value !== 'string' && typeof value !== 'number') || options.has(value))
+    return value
   if (typeof value === 'number') return options.has(String(value)) ? String(value) : value
   const low = value.trim().toLowerCase()
   for (const option of options) if (String(option).toLowerCase() === low) return option
@@ -33,9 +50,12 @@ function spell(name: string, value: unknown): unknown {
 export function respell(raw: unknown, depth = 0): unknown {
   if (depth > 12 || typeof raw !== 'object' || raw === null) return raw
   if (Array.isArray(raw)) return raw.map(item => respell(item, depth + 1))
-  return Object.fromEntries(Object.entries(raw).map(([key, value]) => {
-    if (typeof value !== 'object' || value === null) return [key, spell(key, value)]
-    if (!Array.isArray(value) && 'value' in value && OPTIONS.has(key)) return [key, { ...value, value: spell(key, value.value) }]
-    return [key, respell(value, depth + 1)]
-  }))
+  return Object.fromEntries(
+    Object.entries(raw).map(([key, value]) => {
+      if (typeof value !== 'object' || value === null) return [key, spell(key, value)]
+      if (!Array.isArray(value) && 'value' in value && OPTIONS.has(key))
+        return [key, { ...value, value: spell(key, value.value) }]
+      return [key, respell(value, depth + 1)]
+    }),
+  )
 }

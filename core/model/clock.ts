@@ -5,7 +5,11 @@
  * events. A device that has seen an observation never stamps a smaller clock afterwards, whatever its own clock shows:
  * what was recorded after seeing a value therefore counts after that value.
  */
-export interface ClockReading { ms: number, count: number, device: string }
+export interface ClockReading {
+  ms: number
+  count: number
+  device: string
+}
 
 /** Clocks of observations from before there were clocks, and of files written by hand. */
 export const NO_DEVICE = 'none'
@@ -57,7 +61,10 @@ export class HybridClock {
   #ms = 0
   #count = 0
 
-  constructor(readonly device: string, last?: string) {
+  constructor(
+    readonly device: string,
+    last?: string,
+  ) {
     if (last !== undefined) this.see(last)
   }
 

@@ -8,7 +8,16 @@ import { RULE_IDS } from './rule-ids'
 import { SEVERITIES } from './severities'
 
 /** Stages of the walk, in the order people work. */
-export const STAGES = ['before', 'outside', 'cover on', 'cover off', 'sub-panel', 'trace', 'rooms', 'open box'] as const
+export const STAGES = [
+  'before',
+  'outside',
+  'cover on',
+  'cover off',
+  'sub-panel',
+  'trace',
+  'rooms',
+  'open box',
+] as const
 export type Stage = (typeof STAGES)[number]
 
 interface Look {
@@ -18,55 +27,204 @@ interface Look {
   /** Instrument or aid; none means eyes. */
   with?: string
 }
-export interface NumberField<U extends string = string> extends Look { type: 'number', label: string, unit: U, min: number, max: number, integer?: boolean }
-export interface ChoiceField<V extends string | number = string | number> extends Look { type: 'choice', label: string, options: readonly V[], unit?: string }
-export interface FlagField extends Look { type: 'flag', label: string }
-export interface TextField extends Look { type: 'text', label: string, max: number }
+export interface NumberField<U extends string = string> extends Look {
+  type: 'number'
+  label: string
+  unit: U
+  min: number
+  max: number
+  integer?: boolean
+}
+export interface ChoiceField<V extends string | number = string | number> extends Look {
+  type: 'choice'
+  label: string
+  options: readonly V[]
+  unit?: string
+}
+export interface FlagField extends Look {
+  type: 'flag'
+  label: string
+}
+export interface TextField extends Look {
+  type: 'text'
+  label: string
+  max: number
+}
 /** A year, or an interval of years [from, to]. */
-export interface YearField extends Look { type: 'year', label: string }
+export interface YearField extends Look {
+  type: 'year'
+  label: string
+}
 /** The id of another subject, or one of the fixed words. */
-export interface RefField<W extends string = string> extends Look { type: 'ref', label: string, kinds: readonly string[], words: readonly W[] }
-export interface RefsField extends Look { type: 'refs', label: string, kinds: readonly string[] }
-export type Field = NumberField | ChoiceField | FlagField | TextField | YearField | RefField | RefsField
+export interface RefField<W extends string = string> extends Look {
+  type: 'ref'
+  label: string
+  kinds: readonly string[]
+  words: readonly W[]
+}
+export interface RefsField extends Look {
+  type: 'refs'
+  label: string
+  kinds: readonly string[]
+}
+export type Field =
+  NumberField | ChoiceField | FlagField | TextField | YearField | RefField | RefsField
 
 export type Year = number | readonly [number, number]
-export type ValueOf<F> =
-  F extends { type: 'number' } ? number
-    : F extends { type: 'choice', options: readonly (infer V)[] } ? V
-      : F extends { type: 'flag' } ? boolean
-        : F extends { type: 'text' } ? string
-          : F extends { type: 'year' } ? Year
-            : F extends { type: 'refs' } ? readonly string[]
-              : F extends { type: 'ref' } ? string
-                : never
+export type ValueOf<F> = F extends { type: 'number' }
+  ? number
+  : F extends { type: 'choice'; options: readonly (infer V)[] }
+    ? V
+    : F extends { type: 'flag' }
+      ? boolean
+      : F extends { type: 'text' }
+        ? string
+        : F extends { type: 'year' }
+          ? Year
+          : F extends { type: 'refs' }
+            ? readonly string[]
+            : F extends { type: 'ref' }
+              ? string
+              : never
 
-const number = <const U extends string>(label: string, unit: U, min: number, max: number, at: Look, integer = false): NumberField<U> => ({ type: 'number', label, unit, min, max, integer, ...at })
-const whole = <const U extends string>(label: string, unit: U, min: number, max: number, at: Look) => number(label, unit, min, max, at, true)
-const choice = <const V extends string | number>(label: string, options: readonly V[], at: Look, unit?: string): ChoiceField<V> => ({ type: 'choice', label, options, unit, ...at })
+const number = <const U extends string>(
+  label: string,
+  unit: U,
+  min: number,
+  max: number,
+  at: Look,
+  integer = false,
+): NumberField<U> => ({ type: 'number', label, unit, min, max, integer, ...at })
+const whole = <const U extends string>(
+  label: string,
+  unit: U,
+  min: number,
+  max: number,
+  at: Look,
+) => number(label, unit, min, max, at, true)
+const choice = <const V extends string | number>(
+  label: string,
+  options: readonly V[],
+  at: Look,
+  unit?: string,
+): ChoiceField<V> => ({ type: 'choice', label, options, unit, ...at })
 const flag = (label: string, at: Look): FlagField => ({ type: 'flag', label, ...at })
-const text = (label: string, at: Look, max = 200): TextField => ({ type: 'text', label, max, ...at })
+const text = (label: string, at: Look, max = 200): TextField => ({
+  type: 'text',
+  label,
+  max,
+  ...at,
+})
 const year = (label: string, at: Look): YearField => ({ type: 'year', label, ...at })
-const ref = <const W extends string = never>(label: string, kinds: readonly string[], at: Look, words: readonly W[] = []): RefField<W> => ({ type: 'ref', label, kinds, words, ...at })
-const refs = (label: string, kinds: readonly string[], at: Look): RefsField => ({ type: 'refs', label, kinds, ...at })
+const ref = <const W extends string = never>(
+  label: string,
+  kinds: readonly string[],
+  at: Look,
+  words: readonly W[] = [],
+): RefField<W> => ({ type: 'ref', label, kinds, words, ...at })
+const refs = (label: string, kinds: readonly string[], at: Look): RefsField => ({
+  type: 'refs',
+  label,
+  kinds,
+  ...at,
+})
 const at = (stage: Stage, look: string, tool?: string): Look => ({ stage, look, with: tool })
 
-const METALS = ['copper', 'tinned copper', 'aluminium', 'copper-clad aluminium', 'silver-looking', 'copper-looking'] as const
-const WIRINGS = ['NM-B', 'NM', 'cloth NM', 'UF', 'armoured cable', 'old spiral armour', 'MC', 'steel conduit', 'aluminium conduit', 'flexible conduit', 'plastic conduit', 'SE', 'knob-and-tube', 'cord'] as const
+const METALS = [
+  'copper',
+  'tinned copper',
+  'aluminium',
+  'copper-clad aluminium',
+  'silver-looking',
+  'copper-looking',
+] as const
+const WIRINGS = [
+  'NM-B',
+  'NM',
+  'cloth NM',
+  'UF',
+  'armoured cable',
+  'old spiral armour',
+  'MC',
+  'steel conduit',
+  'aluminium conduit',
+  'flexible conduit',
+  'plastic conduit',
+  'SE',
+  'knob-and-tube',
+  'cord',
+] as const
 const EGCS = ['wire', 'metal raceway or armour', 'none'] as const
 
 const conductor = (stage: Stage) => ({
-  size: choice('conductor size', SIZES, at(stage, 'Gauge the conductor where it lands; photograph gauge and breaker rating together', 'wire gauge'), 'AWG'),
-  metal: choice('conductor metal', METALS, at(stage, 'Look at the surface and at a cut end; scrape if in doubt', 'flashlight')),
-  wiring: choice('wiring method', WIRINGS, at(stage, 'Read the jacket print or see the raceway at the entry', 'flashlight')),
-  insulationC: choice('insulation rating', [60, 75, 90] as const, at(stage, 'Read the print on the conductor', 'flashlight'), '°C'),
-  terminalsC: choice('terminal marking, the lower of both ends', [60, 75] as const, at(stage, 'Read the temperature marking at both ends', 'flashlight'), '°C'),
-  isInInsulation: flag('runs inside in thermal insulation', at(stage, 'See whether the cable runs inside the building and through thermal insulation', 'flashlight')),
-  egc: choice('equipment grounding conductor', EGCS, at(stage, 'See whether a grounding wire, raceway or armour runs with it', 'flashlight')),
-  year: year('year put in', at('before', 'Ask for the permit or invoice; read the date on jacket or device')),
+  size: choice(
+    'conductor size',
+    SIZES,
+    at(
+      stage,
+      'Gauge the conductor where it lands; photograph gauge and breaker rating together',
+      'wire gauge',
+    ),
+    'AWG',
+  ),
+  metal: choice(
+    'conductor metal',
+    METALS,
+    at(stage, 'Look at the surface and at a cut end; scrape if in doubt', 'flashlight'),
+  ),
+  wiring: choice(
+    'wiring method',
+    WIRINGS,
+    at(stage, 'Read the jacket print or see the raceway at the entry', 'flashlight'),
+  ),
+  insulationC: choice(
+    'insulation rating',
+    [60, 75, 90] as const,
+    at(stage, 'Read the print on the conductor', 'flashlight'),
+    '°C',
+  ),
+  terminalsC: choice(
+    'terminal marking, the lower of both ends',
+    [60, 75] as const,
+    at(stage, 'Read the temperature marking at both ends', 'flashlight'),
+    '°C',
+  ),
+  isInInsulation: flag(
+    'runs inside in thermal insulation',
+    at(
+      stage,
+      'See whether the cable runs inside the building and through thermal insulation',
+      'flashlight',
+    ),
+  ),
+  egc: choice(
+    'equipment grounding conductor',
+    EGCS,
+    at(stage, 'See whether a grounding wire, raceway or armour runs with it', 'flashlight'),
+  ),
+  year: year(
+    'year put in',
+    at('before', 'Ask for the permit or invoice; read the date on jacket or device'),
+  ),
 })
 
 /** Kinds of things a photograph may be attached to. */
-const PHOTOGRAPHED = ['premises', 'building', 'room', 'enclosure', 'bar', 'screw', 'breaker', 'feeder', 'electrode', 'bond', 'circuit', 'segment', 'exposure', 'point'] as const
+const PHOTOGRAPHED = [
+  'premises',
+  'building',
+  'room',
+  'enclosure',
+  'bar',
+  'screw',
+  'breaker',
+  'feeder',
+  'electrode',
+  'bond',
+  'circuit',
+  'segment',
+  'exposure',
+  'point',
+] as const
 
 export const FIELDS = {
   premises: {
@@ -75,164 +233,853 @@ export const FIELDS = {
     client: text('client', at('before', 'Ask')),
     assessor: text('assessed by', at('before', 'Your name')),
     visitedOn: text('day of the visit', at('before', 'Year-month-day'), 10),
-    purpose: choice('purpose', ['purchase', 'insurance', 'rental', 'service', 'remodel', 'final'] as const, at('before', 'Ask who it is for')),
-    yearBuilt: year('year built', at('before', 'Ask; public record; date inside a toilet tank or on the panel label')),
-    edition: choice('code edition in force', EDITIONS, at('before', 'Ask the local authority which edition is in force')),
-    allowedToStay: choice('report things allowed to stay as', ['mention', 'recommend upgrade'] as const, at('before', 'Setting of the desk')),
-    aluminiumSchool: choice('aluminium remedies', ['strict', 'listed connectors'] as const, at('before', 'Setting of the desk')),
+    purpose: choice(
+      'purpose',
+      ['purchase', 'insurance', 'rental', 'service', 'remodel', 'final'] as const,
+      at('before', 'Ask who it is for'),
+    ),
+    yearBuilt: year(
+      'year built',
+      at('before', 'Ask; public record; date inside a toilet tank or on the panel label'),
+    ),
+    edition: choice(
+      'code edition in force',
+      EDITIONS,
+      at('before', 'Ask the local authority which edition is in force'),
+    ),
+    allowedToStay: choice(
+      'report things allowed to stay as',
+      ['mention', 'recommend upgrade'] as const,
+      at('before', 'Setting of the desk'),
+    ),
+    aluminiumSchool: choice(
+      'aluminium remedies',
+      ['strict', 'listed connectors'] as const,
+      at('before', 'Setting of the desk'),
+    ),
     citeSections: flag('inspector report cites sections', at('before', 'Setting of the desk')),
-    supply: choice('supply from the utility', ['120/240 V single phase', '208Y/120 V'] as const, at('outside', 'Measure hot to hot at the service: 240 V or 208 V', 'multimeter')),
-    serviceDrop: choice('service drop and mast', ['sound', 'insulation damaged', 'taped splices', 'mast or attachment loose', 'too low or within reach', 'underground'] as const, at('outside', 'From the ground, look at the drop, its splices, the attachment and the mast; do not touch', 'binoculars')),
-    intersystem: choice('bonding point for communications', ['termination with room for three', 'other accessible means', 'none found'] as const, at('outside', 'Look near the meter or service for a termination where cable, telephone and dish grounds land')),
-    waterPiping: choice('water piping inside', ['metal', 'metal in part', 'plastic', 'none'] as const, at('outside', 'See what the water pipes are made of where they enter and inside')),
-    waterBond: choice('bond to the water piping', ['found', 'none found'] as const, at('outside', 'Follow the pipe from where it enters: is there a clamp with a conductor on bare metal?', 'flashlight')),
-    gasPiping: choice('gas piping inside', ['none', 'rigid metal', 'corrugated tubing', 'corrugated tubing, arc-resistant jacket'] as const, at('outside', 'Follow the gas from the meter: rigid pipe or yellow or black corrugated tubing? Read the jacket', 'flashlight')),
-    gasBond: choice('bond to the gas piping', ['found', 'none found'] as const, at('outside', 'Look for a clamp with a conductor on the rigid pipe or a fitting, never on the tubing itself', 'flashlight')),
-    doGasAppliancesHaveGround: flag('gas appliances have a circuit with a grounding conductor', at('rooms', 'See whether each appliance with gas and a cord or circuit has an equipment ground')),
-    alarms: choice('smoke and carbon monoxide alarms', ['where required', 'some missing', 'none found'] as const, at('rooms', 'See whether there is one in each bedroom, outside them and on each level; press the button')),
+    supply: choice(
+      'supply from the utility',
+      ['120/240 V single phase', '208Y/120 V'] as const,
+      at('outside', 'Measure hot to hot at the service: 240 V or 208 V', 'multimeter'),
+    ),
+    serviceDrop: choice(
+      'service drop and mast',
+      [
+        'sound',
+        'insulation damaged',
+        'taped splices',
+        'mast or attachment loose',
+        'too low or within reach',
+        'underground',
+      ] as const,
+      at(
+        'outside',
+        'From the ground, look at the drop, its splices, the attachment and the mast; do not touch',
+        'binoculars',
+      ),
+    ),
+    intersystem: choice(
+      'bonding point for communications',
+      ['termination with room for three', 'other accessible means', 'none found'] as const,
+      at(
+        'outside',
+        'Look near the meter or service for a termination where cable, telephone and dish grounds land',
+      ),
+    ),
+    waterPiping: choice(
+      'water piping inside',
+      ['metal', 'metal in part', 'plastic', 'none'] as const,
+      at('outside', 'See what the water pipes are made of where they enter and inside'),
+    ),
+    waterBond: choice(
+      'bond to the water piping',
+      ['found', 'none found'] as const,
+      at(
+        'outside',
+        'Follow the pipe from where it enters: is there a clamp with a conductor on bare metal?',
+        'flashlight',
+      ),
+    ),
+    gasPiping: choice(
+      'gas piping inside',
+      [
+        'none',
+        'rigid metal',
+        'corrugated tubing',
+        'corrugated tubing, arc-resistant jacket',
+      ] as const,
+      at(
+        'outside',
+        'Follow the gas from the meter: rigid pipe or yellow or black corrugated tubing? Read the jacket',
+        'flashlight',
+      ),
+    ),
+    gasBond: choice(
+      'bond to the gas piping',
+      ['found', 'none found'] as const,
+      at(
+        'outside',
+        'Look for a clamp with a conductor on the rigid pipe or a fitting, never on the tubing itself',
+        'flashlight',
+      ),
+    ),
+    doGasAppliancesHaveGround: flag(
+      'gas appliances have a circuit with a grounding conductor',
+      at(
+        'rooms',
+        'See whether each appliance with gas and a cord or circuit has an equipment ground',
+      ),
+    ),
+    alarms: choice(
+      'smoke and carbon monoxide alarms',
+      ['where required', 'some missing', 'none found'] as const,
+      at(
+        'rooms',
+        'See whether there is one in each bedroom, outside them and on each level; press the button',
+      ),
+    ),
   },
   building: {
     name: text('building', at('before', 'Name the building')),
-    isDetached: flag('stands apart from the main building', at('outside', 'Look whether it is a separate building')),
-    fedThrough: choice('fed by', ['a feeder', 'one branch circuit with a ground', 'one branch circuit without a ground', 'several branch circuits', 'nothing'] as const, at('outside', 'See what brings power to the building')),
-    electrode: choice('grounding electrode of its own', ['found', 'none found'] as const, at('outside', 'Look round the building and in its panel for an electrode conductor')),
+    isDetached: flag(
+      'stands apart from the main building',
+      at('outside', 'Look whether it is a separate building'),
+    ),
+    fedThrough: choice(
+      'fed by',
+      [
+        'a feeder',
+        'one branch circuit with a ground',
+        'one branch circuit without a ground',
+        'several branch circuits',
+        'nothing',
+      ] as const,
+      at('outside', 'See what brings power to the building'),
+    ),
+    electrode: choice(
+      'grounding electrode of its own',
+      ['found', 'none found'] as const,
+      at('outside', 'Look round the building and in its panel for an electrode conductor'),
+    ),
     yearBuilt: year('year built', at('before', 'Ask; public record')),
   },
   room: {
     name: text('room', at('rooms', 'Name the room')),
-    use: choice('use of the room', ['bedroom', 'living', 'kitchen', 'bathroom', 'laundry', 'hallway', 'closet', 'garage', 'basement, finished', 'basement, unfinished', 'attic', 'crawl space', 'utility', 'outdoors', 'workshop', 'stairs', 'office', 'boathouse', 'food preparation', 'damp or wet room'] as const, at('rooms', 'See what the room is used for')),
-    hasSink: flag('sink, tub or shower in the room', at('rooms', 'See whether there is a sink, tub or shower, or one within 6 ft through the doorway')),
-    sinkKind: choice('water in the room', ['wet-bar sink', 'laundry or utility sink', 'other sink', 'tub or shower'] as const, at('rooms', 'See what kind of sink, or whether it is a tub or shower')),
-    ownCircuit: choice('20 A circuits the room must have', ['there', 'missing'] as const, at('trace', 'Trace: two 20 A circuits for the kitchen counter, one for the laundry, one for bathroom receptacles, one for the garage', 'circuit tracer')),
-    outlets: choice('outlets the room has to have', ['all there', 'gap along the wall', 'gap along the counter', 'none at the peninsula or island', 'no switched light at the exterior door'] as const, at('rooms', 'Walk the walls: no point farther than 6 ft from a receptacle; counter and exterior door', 'tape')),
+    use: choice(
+      'use of the room',
+      [
+        'bedroom',
+        'living',
+        'kitchen',
+        'bathroom',
+        'laundry',
+        'hallway',
+        'closet',
+        'garage',
+        'basement, finished',
+        'basement, unfinished',
+        'attic',
+        'crawl space',
+        'utility',
+        'outdoors',
+        'workshop',
+        'stairs',
+        'office',
+        'boathouse',
+        'food preparation',
+        'damp or wet room',
+      ] as const,
+      at('rooms', 'See what the room is used for'),
+    ),
+    hasSink: flag(
+      'sink, tub or shower in the room',
+      at(
+        'rooms',
+        'See whether there is a sink, tub or shower, or one within 6 ft through the doorway',
+      ),
+    ),
+    sinkKind: choice(
+      'water in the room',
+      ['wet-bar sink', 'laundry or utility sink', 'other sink', 'tub or shower'] as const,
+      at('rooms', 'See what kind of sink, or whether it is a tub or shower'),
+    ),
+    ownCircuit: choice(
+      '20 A circuits the room must have',
+      ['there', 'missing'] as const,
+      at(
+        'trace',
+        'Trace: two 20 A circuits for the kitchen counter, one for the laundry, one for bathroom ' +
+          'receptacles, one for the garage',
+        'circuit tracer',
+      ),
+    ),
+    outlets: choice(
+      'outlets the room has to have',
+      [
+        'all there',
+        'gap along the wall',
+        'gap along the counter',
+        'none at the peninsula or island',
+        'no switched light at the exterior door',
+      ] as const,
+      at(
+        'rooms',
+        'Walk the walls: no point farther than 6 ft from a receptacle; counter and exterior door',
+        'tape',
+      ),
+    ),
   },
   enclosure: {
     name: text('enclosure', at('cover on', 'Name the enclosure')),
-    type: choice('kind of enclosure', ['meter', 'disconnect', 'panel'] as const, at('outside', 'See what it is')),
+    type: choice(
+      'kind of enclosure',
+      ['meter', 'disconnect', 'panel'] as const,
+      at('outside', 'See what it is'),
+    ),
     place: choice('stands', ['indoors', 'outdoors'] as const, at('outside', 'See where it stands')),
     room: ref('stands in', ['room'], at('cover on', 'Say which room it stands in')),
-    fedFrom: ref('fed from', ['feeder'], at('cover off', 'Follow the supply conductors to where they start'), ['utility'] as const),
-    marking: choice('marking as disconnect', ['service disconnect', 'not service equipment', 'none'] as const, at('outside', 'Read the label on the disconnect: is it marked as service disconnect, or as not service equipment?', 'flashlight')),
-    mainKind: choice('main', ['main breaker', 'main lugs', 'split bus', 'fused main'] as const, at('cover off', 'See what the supply conductors land on')),
-    mainAmps: number('main rating', 'A', 30, 400, at('cover on', 'Read the number on the main handle', 'flashlight')),
-    busAmps: number('bus rating', 'A', 30, 600, at('cover on', 'Read the label inside the door', 'flashlight')),
-    bus: choice('bus', ['single phase', 'split bus', 'three phase'] as const, at('cover off', 'Count the bus bars behind the breakers; read the label', 'flashlight')),
-    numbering: choice('spaces numbered', ['odd left, even right', 'down each side'] as const, at('cover on', 'Read the numbers beside the spaces')),
+    fedFrom: ref(
+      'fed from',
+      ['feeder'],
+      at('cover off', 'Follow the supply conductors to where they start'),
+      ['utility'] as const,
+    ),
+    marking: choice(
+      'marking as disconnect',
+      ['service disconnect', 'not service equipment', 'none'] as const,
+      at(
+        'outside',
+        'Read the label on the disconnect: is it marked as service disconnect, or as not service equipment?',
+        'flashlight',
+      ),
+    ),
+    mainKind: choice(
+      'main',
+      ['main breaker', 'main lugs', 'split bus', 'fused main'] as const,
+      at('cover off', 'See what the supply conductors land on'),
+    ),
+    mainAmps: number(
+      'main rating',
+      'A',
+      30,
+      400,
+      at('cover on', 'Read the number on the main handle', 'flashlight'),
+    ),
+    busAmps: number(
+      'bus rating',
+      'A',
+      30,
+      600,
+      at('cover on', 'Read the label inside the door', 'flashlight'),
+    ),
+    bus: choice(
+      'bus',
+      ['single phase', 'split bus', 'three phase'] as const,
+      at('cover off', 'Count the bus bars behind the breakers; read the label', 'flashlight'),
+    ),
+    numbering: choice(
+      'spaces numbered',
+      ['odd left, even right', 'down each side'] as const,
+      at('cover on', 'Read the numbers beside the spaces'),
+    ),
     spaces: whole('spaces', '', 2, 84, at('cover on', 'Count the spaces')),
-    bondMeans: choice('neutral bonded to the enclosure by', ['screw', 'strap', 'listed bar', 'wire jumper', 'none'] as const, at('cover off', 'Look for a bonding screw, strap or jumper from the neutral bar to the enclosure; an empty hole is an answer', 'flashlight')),
-    landings: choice('neutrals and grounds land', ['on separate bars', 'on a common bar'] as const, at('cover off', 'See whether neutrals and grounds share a bar', 'flashlight')),
-    hasSecondSource: flag('a second source feeds it (generator, solar, battery)', at('cover off', 'Look for a backfed breaker, interlock or inverter circuit')),
-    upperMains: whole('hand movements to shut everything off', '', 1, 42, at('cover on', 'Count the handles that must be thrown to kill everything')),
+    bondMeans: choice(
+      'neutral bonded to the enclosure by',
+      ['screw', 'strap', 'listed bar', 'wire jumper', 'none'] as const,
+      at(
+        'cover off',
+        'Look for a bonding screw, strap or jumper from the neutral bar to the enclosure; an empty hole is an answer',
+        'flashlight',
+      ),
+    ),
+    landings: choice(
+      'neutrals and grounds land',
+      ['on separate bars', 'on a common bar'] as const,
+      at('cover off', 'See whether neutrals and grounds share a bar', 'flashlight'),
+    ),
+    hasSecondSource: flag(
+      'a second source feeds it (generator, solar, battery)',
+      at('cover off', 'Look for a backfed breaker, interlock or inverter circuit'),
+    ),
+    upperMains: whole(
+      'hand movements to shut everything off',
+      '',
+      1,
+      42,
+      at('cover on', 'Count the handles that must be thrown to kill everything'),
+    ),
     year: year('year put in', at('before', 'Read the label; ask for the permit')),
-    cover: choice('dead front', ['in place', 'missing', 'damaged'] as const, at('cover on', 'See whether the inner cover is there and whole; test it for voltage before touching', 'voltage tester')),
-    coverScrews: choice('cover screws', ['all blunt', 'pointed', 'some missing'] as const, at('cover on', 'Look at every screw: blunt, and all there?')),
-    openings: whole('unclosed openings', '', 0, 40, at('cover on', 'Count open knockouts and empty breaker windows', 'flashlight')),
-    directory: choice('directory', ['legible and specific', 'vague', 'missing'] as const, at('cover on', 'Read the circuit directory; photograph it')),
-    contradictions: whole('directory entries contradicted by tracing', '', 0, 84, at('trace', 'Compare the directory with what each breaker was found to feed', 'circuit tracer')),
-    corrosion: choice('corrosion or debris', ['none', 'surface rust', 'on bus or terminals', 'debris or pests'] as const, at('cover off', 'Look for rust, water tracks, insects, paint on the bus', 'flashlight')),
-    protectiveBreakers: choice('AFCI or GFCI breakers for this panel line', ['available', 'none made'] as const, at('cover on', 'Find out whether protective breakers are still made for this panel line')),
-    hasTripRecord: flag('panel line with a documented record of failing to trip', at('cover on', 'Identify the panel line and check its record')),
-    tandems: choice('twin breakers allowed', ['all spaces', 'marked spaces', 'none'] as const, at('cover on', 'Read the panel label', 'flashlight')),
-    workingDepthIn: number('clear depth in front', 'in', 0, 240, at('cover on', 'Measure from the face of the enclosure', 'tape')),
-    workingWidthIn: number('clear width', 'in', 0, 240, at('cover on', 'Measure the clear width at the enclosure', 'tape')),
-    location: choice('location', ['ordinary', 'clothes closet', 'bathroom', 'over steps'] as const, at('cover on', 'See what kind of place it stands in')),
-    work: choice('work being done now', ['none', 'replaced', 'extended', 'new'] as const, at('before', 'Say whether this part is being replaced, extended or newly made now')),
-    topHandleIn: number('highest handle above floor', 'in', 0, 120, at('cover on', 'Measure to the highest handle in its up position', 'tape')),
-    workingHeightIn: number('clear height in front', 'in', 0, 240, at('cover on', 'Measure floor to ceiling or to whatever hangs in front', 'tape')),
-    widthIn: number('width of the enclosure', 'in', 4, 120, at('cover on', 'Measure the enclosure', 'tape')),
-    door: choice('door or cover opens', ['90° or more', 'less than 90°', 'no door'] as const, at('cover on', 'Open the door as far as it goes')),
-    isKeptClear: flag('space in front kept clear', at('cover on', 'See whether anything is stored or built in front of it')),
-    escape: choice('room to stand and get away', ['upright, with a step back', 'must sit or kneel', 'no way out past it'] as const, at('cover on', 'Stand in front as if to switch: upright, and with a way out if it goes wrong?')),
-    serviceSize: choice('service conductor size', SIZES, at('cover off', 'Read the print of the service conductors; do not touch: they stay live', 'flashlight'), 'AWG'),
-    serviceMetal: choice('service conductor metal', ['copper', 'aluminium'] as const, at('cover off', 'Read the print of the service conductors; do not touch: they stay live', 'flashlight')),
-    serviceInsulationC: choice('service conductor insulation', [60, 75, 90] as const, at('cover off', 'Read the print of the service conductors; old rubber counts as 60; do not touch: they stay live', 'flashlight'), '°C'),
-    serviceRaceway: choice('service conductors enter in', ['metal raceway', 'plastic raceway', 'cable'] as const, at('outside', 'See what the service conductors run in')),
-    racewayBond: choice('service raceway bonded by', ['bonding bushing or jumper', 'threaded hub', 'plain locknuts', 'nothing'] as const, at('cover off', 'Look where the metal raceway enters: bushing with a jumper, hub, or locknuts only', 'flashlight')),
-    electrodes: choice('electrode conductor at this enclosure', ['found', 'none found'] as const, at('cover off', 'Look for the bare or green conductor to an electrode; follow it to its end', 'flashlight')),
-    areDisconnectsApart: flag('each service disconnect in a compartment of its own', at('cover on', 'See whether several mains share one enclosure')),
-    upperRows: whole('rows in the upper section', '', 1, 12, at('cover off', 'On a split bus, count the rows of breakers above the gap')),
-    isPlugOnNeutral: flag('neutral rail for plug-on breakers', at('cover off', 'See whether a neutral rail runs beside the stabs', 'flashlight')),
-    order: number('place in the list', '', 0, 10000, at('cover on', 'Drag the enclosures into the order you walk them')),
-    hasAddedUpper: flag('breakers added in the upper section', at('cover off', 'Look for small breakers among the mains that feed single circuits', 'flashlight')),
-    thirdLeg: choice('third bus bar', ['not connected', 'jumpered to another leg', 'fed by a third phase'] as const, at('cover off', 'Measure every bus bar to the neutral and to each other', 'multimeter')),
-    isJumperListed: flag('jumper of the third bar is a listed part', at('cover off', 'Read the panel label: does it show this jumper?', 'flashlight')),
-    maxCircuits: whole('circuits the label allows', '', 2, 100, at('cover on', 'Read the panel label for the most poles or circuits', 'flashlight')),
-    surge: choice('surge protector', ['present', 'signals failed', 'none'] as const, at('cover on', 'Look for a surge device at or in the panel, and for its light')),
-    ambientC: number('air at the panel', '°C', -30, 60, at('cover off', 'Measure the air beside the panel', 'thermometer')),
+    cover: choice(
+      'dead front',
+      ['in place', 'missing', 'damaged'] as const,
+      at(
+        'cover on',
+        'See whether the inner cover is there and whole; test it for voltage before touching',
+        'voltage tester',
+      ),
+    ),
+    coverScrews: choice(
+      'cover screws',
+      ['all blunt', 'pointed', 'some missing'] as const,
+      at('cover on', 'Look at every screw: blunt, and all there?'),
+    ),
+    openings: whole(
+      'unclosed openings',
+      '',
+      0,
+      40,
+      at('cover on', 'Count open knockouts and empty breaker windows', 'flashlight'),
+    ),
+    directory: choice(
+      'directory',
+      ['legible and specific', 'vague', 'missing'] as const,
+      at('cover on', 'Read the circuit directory; photograph it'),
+    ),
+    contradictions: whole(
+      'directory entries contradicted by tracing',
+      '',
+      0,
+      84,
+      at(
+        'trace',
+        'Compare the directory with what each breaker was found to feed',
+        'circuit tracer',
+      ),
+    ),
+    corrosion: choice(
+      'corrosion or debris',
+      ['none', 'surface rust', 'on bus or terminals', 'debris or pests'] as const,
+      at('cover off', 'Look for rust, water tracks, insects, paint on the bus', 'flashlight'),
+    ),
+    protectiveBreakers: choice(
+      'AFCI or GFCI breakers for this panel line',
+      ['available', 'none made'] as const,
+      at('cover on', 'Find out whether protective breakers are still made for this panel line'),
+    ),
+    hasTripRecord: flag(
+      'panel line with a documented record of failing to trip',
+      at('cover on', 'Identify the panel line and check its record'),
+    ),
+    tandems: choice(
+      'twin breakers allowed',
+      ['all spaces', 'marked spaces', 'none'] as const,
+      at('cover on', 'Read the panel label', 'flashlight'),
+    ),
+    workingDepthIn: number(
+      'clear depth in front',
+      'in',
+      0,
+      240,
+      at('cover on', 'Measure from the face of the enclosure', 'tape'),
+    ),
+    workingWidthIn: number(
+      'clear width',
+      'in',
+      0,
+      240,
+      at('cover on', 'Measure the clear width at the enclosure', 'tape'),
+    ),
+    location: choice(
+      'location',
+      ['ordinary', 'clothes closet', 'bathroom', 'over steps'] as const,
+      at('cover on', 'See what kind of place it stands in'),
+    ),
+    work: choice(
+      'work being done now',
+      ['none', 'replaced', 'extended', 'new'] as const,
+      at('before', 'Say whether this part is being replaced, extended or newly made now'),
+    ),
+    topHandleIn: number(
+      'highest handle above floor',
+      'in',
+      0,
+      120,
+      at('cover on', 'Measure to the highest handle in its up position', 'tape'),
+    ),
+    workingHeightIn: number(
+      'clear height in front',
+      'in',
+      0,
+      240,
+      at('cover on', 'Measure floor to ceiling or to whatever hangs in front', 'tape'),
+    ),
+    widthIn: number(
+      'width of the enclosure',
+      'in',
+      4,
+      120,
+      at('cover on', 'Measure the enclosure', 'tape'),
+    ),
+    door: choice(
+      'door or cover opens',
+      ['90° or more', 'less than 90°', 'no door'] as const,
+      at('cover on', 'Open the door as far as it goes'),
+    ),
+    isKeptClear: flag(
+      'space in front kept clear',
+      at('cover on', 'See whether anything is stored or built in front of it'),
+    ),
+    escape: choice(
+      'room to stand and get away',
+      ['upright, with a step back', 'must sit or kneel', 'no way out past it'] as const,
+      at(
+        'cover on',
+        'Stand in front as if to switch: upright, and with a way out if it goes wrong?',
+      ),
+    ),
+    serviceSize: choice(
+      'service conductor size',
+      SIZES,
+      at(
+        'cover off',
+        'Read the print of the service conductors; do not touch: they stay live',
+        'flashlight',
+      ),
+      'AWG',
+    ),
+    serviceMetal: choice(
+      'service conductor metal',
+      ['copper', 'aluminium'] as const,
+      at(
+        'cover off',
+        'Read the print of the service conductors; do not touch: they stay live',
+        'flashlight',
+      ),
+    ),
+    serviceInsulationC: choice(
+      'service conductor insulation',
+      [60, 75, 90] as const,
+      at(
+        'cover off',
+        'Read the print of the service conductors; old rubber counts as 60; do not touch: they stay live',
+        'flashlight',
+      ),
+      '°C',
+    ),
+    serviceRaceway: choice(
+      'service conductors enter in',
+      ['metal raceway', 'plastic raceway', 'cable'] as const,
+      at('outside', 'See what the service conductors run in'),
+    ),
+    racewayBond: choice(
+      'service raceway bonded by',
+      ['bonding bushing or jumper', 'threaded hub', 'plain locknuts', 'nothing'] as const,
+      at(
+        'cover off',
+        'Look where the metal raceway enters: bushing with a jumper, hub, or locknuts only',
+        'flashlight',
+      ),
+    ),
+    electrodes: choice(
+      'electrode conductor at this enclosure',
+      ['found', 'none found'] as const,
+      at(
+        'cover off',
+        'Look for the bare or green conductor to an electrode; follow it to its end',
+        'flashlight',
+      ),
+    ),
+    areDisconnectsApart: flag(
+      'each service disconnect in a compartment of its own',
+      at('cover on', 'See whether several mains share one enclosure'),
+    ),
+    upperRows: whole(
+      'rows in the upper section',
+      '',
+      1,
+      12,
+      at('cover off', 'On a split bus, count the rows of breakers above the gap'),
+    ),
+    isPlugOnNeutral: flag(
+      'neutral rail for plug-on breakers',
+      at('cover off', 'See whether a neutral rail runs beside the stabs', 'flashlight'),
+    ),
+    order: number(
+      'place in the list',
+      '',
+      0,
+      10000,
+      at('cover on', 'Drag the enclosures into the order you walk them'),
+    ),
+    hasAddedUpper: flag(
+      'breakers added in the upper section',
+      at(
+        'cover off',
+        'Look for small breakers among the mains that feed single circuits',
+        'flashlight',
+      ),
+    ),
+    thirdLeg: choice(
+      'third bus bar',
+      ['not connected', 'jumpered to another leg', 'fed by a third phase'] as const,
+      at('cover off', 'Measure every bus bar to the neutral and to each other', 'multimeter'),
+    ),
+    isJumperListed: flag(
+      'jumper of the third bar is a listed part',
+      at('cover off', 'Read the panel label: does it show this jumper?', 'flashlight'),
+    ),
+    maxCircuits: whole(
+      'circuits the label allows',
+      '',
+      2,
+      100,
+      at('cover on', 'Read the panel label for the most poles or circuits', 'flashlight'),
+    ),
+    surge: choice(
+      'surge protector',
+      ['present', 'signals failed', 'none'] as const,
+      at('cover on', 'Look for a surge device at or in the panel, and for its light'),
+    ),
+    ambientC: number(
+      'air at the panel',
+      '°C',
+      -30,
+      60,
+      at('cover off', 'Measure the air beside the panel', 'thermometer'),
+    ),
   },
   bar: {
-    role: choice('bar for', ['neutral', 'ground', 'common', 'electrode'] as const, at('cover off', 'See which conductors land on the bar', 'flashlight')),
-    isBondedToEnclosure: flag('bar fastened to the enclosure metal', at('cover off', 'See whether the bar sits on metal or on plastic; with the power off, continuity bar to enclosure', 'multimeter')),
-    isTiedToNeutral: flag('wire or busbar jumper to the neutral bar', at('cover off', 'Look for a jumper or busbar between this bar and the neutral bar', 'flashlight')),
+    role: choice(
+      'bar for',
+      ['neutral', 'ground', 'common', 'electrode'] as const,
+      at('cover off', 'See which conductors land on the bar', 'flashlight'),
+    ),
+    isBondedToEnclosure: flag(
+      'bar fastened to the enclosure metal',
+      at(
+        'cover off',
+        'See whether the bar sits on metal or on plastic; with the power off, continuity bar to enclosure',
+        'multimeter',
+      ),
+    ),
+    isTiedToNeutral: flag(
+      'wire or busbar jumper to the neutral bar',
+      at(
+        'cover off',
+        'Look for a jumper or busbar between this bar and the neutral bar',
+        'flashlight',
+      ),
+    ),
     screws: whole('screws', '', 1, 60, at('cover off', 'Count the screws of the bar')),
-    areAllScrewsSeen: flag('every screw of the bar looked at', at('cover off', 'Look at every screw of the bar; record the ones holding more than one conductor', 'flashlight')),
-    groundsPerScrew: whole('grounds the label allows under one screw', '', 1, 4, at('cover on', 'Read the panel label for how many grounding conductors one screw may hold', 'flashlight')),
+    areAllScrewsSeen: flag(
+      'every screw of the bar looked at',
+      at(
+        'cover off',
+        'Look at every screw of the bar; record the ones holding more than one conductor',
+        'flashlight',
+      ),
+    ),
+    groundsPerScrew: whole(
+      'grounds the label allows under one screw',
+      '',
+      1,
+      4,
+      at(
+        'cover on',
+        'Read the panel label for how many grounding conductors one screw may hold',
+        'flashlight',
+      ),
+    ),
   },
   screw: {
     position: whole('screw', '', 1, 60, at('cover off', 'Count from the top')),
-    neutrals: whole('neutrals under it', '', 0, 8, at('cover off', 'Count the white conductors under this screw', 'flashlight')),
-    grounds: whole('grounds under it', '', 0, 8, at('cover off', 'Count the bare or green conductors under this screw', 'flashlight')),
-    electrodes: whole('electrode conductors under it', '', 0, 4, at('cover off', 'See whether an electrode conductor lands here', 'flashlight')),
+    neutrals: whole(
+      'neutrals under it',
+      '',
+      0,
+      8,
+      at('cover off', 'Count the white conductors under this screw', 'flashlight'),
+    ),
+    grounds: whole(
+      'grounds under it',
+      '',
+      0,
+      8,
+      at('cover off', 'Count the bare or green conductors under this screw', 'flashlight'),
+    ),
+    electrodes: whole(
+      'electrode conductors under it',
+      '',
+      0,
+      4,
+      at('cover off', 'See whether an electrode conductor lands here', 'flashlight'),
+    ),
   },
   breaker: {
     label: text('directory says', at('cover on', 'Read the directory')),
-    device: choice('device', ['breaker', 'plug fuse', 'cartridge fuse'] as const, at('cover on', 'See what kind of device it is')),
+    device: choice(
+      'device',
+      ['breaker', 'plug fuse', 'cartridge fuse'] as const,
+      at('cover on', 'See what kind of device it is'),
+    ),
     space: whole('space', '', 1, 84, at('cover on', 'Read the space number')),
-    half: choice('half of the space', ['a', 'b'] as const, at('cover on', 'See whether two breakers share the space')),
+    half: choice(
+      'half of the space',
+      ['a', 'b'] as const,
+      at('cover on', 'See whether two breakers share the space'),
+    ),
     poles: whole('poles', '', 1, 3, at('cover on', 'Count the poles')),
-    ratingAmps: number('rating', 'A', 5, 400, at('cover on', 'Read the number on the handle', 'flashlight')),
-    role: choice('serves as', ['branch', 'feeder', 'main', 'spare', 'backfed source'] as const, at('cover on', 'See what it serves')),
-    handleTie: choice('handles', ['common trip', 'listed tie', 'improvised tie', 'not tied'] as const, at('cover on', 'See whether the handles move together, and by what')),
-    protection: choice('protection', ['standard', 'GFCI', 'AFCI', 'dual'] as const, at('cover on', 'Look for a test button and read its legend')),
-    isAluminiumMarked: flag('terminal marked for aluminium', at('cover off', 'Read the breaker: AL or CU-AL beside the terminal', 'flashlight')),
-    conductorsOnTerminal: whole('conductors on one terminal', '', 0, 6, at('cover off', 'Count the conductors under the terminal', 'flashlight')),
-    isMarkedForTwo: flag('marked for two conductors', at('cover off', 'Read the breaker: is its terminal marked for two conductors?', 'flashlight')),
-    measuredLeg: choice('leg, measured', ['A', 'B', 'C'] as const, at('cover off', 'Measure between this terminal and a terminal of known leg: 240 V other leg, 0 V same', 'multimeter')),
-    termination: choice('condition at the terminal', ['sound', 'discoloured', 'melted', 'loose', 'buzzes or smells'] as const, at('cover off', 'Look at the terminal and insulation; power off, a gentle tug', 'tugging hand')),
-    temperatureC: number('temperature at the terminal', '°C', -20, 300, at('cover off', 'Scan terminal and body of every breaker in one go, with the clamp reading of the same moment', 'infrared thermometer')),
-    rescan: choice('second scan', ['no warmer than a neighbour at like load', 'warmer than a neighbour at like load', 'cooler after re-torque', 'as hot after re-torque'] as const, at('cover off', 'Scan terminal against body against a neighbour at like load; millivolts across the breaker under load; power off, re-torque, scan again', 'infrared thermometer')),
-    isTwinSpace: flag('space marked for a twin', at('cover on', 'Read the label and look at the stab: is this space made for a twin?', 'flashlight')),
-    fitsPanel: choice('listed for this panel', ['listed', 'not listed'] as const, at('cover off', 'Compare the type on the breaker with the types on the panel label', 'flashlight')),
+    ratingAmps: number(
+      'rating',
+      'A',
+      5,
+      400,
+      at('cover on', 'Read the number on the handle', 'flashlight'),
+    ),
+    role: choice(
+      'serves as',
+      ['branch', 'feeder', 'main', 'spare', 'backfed source'] as const,
+      at('cover on', 'See what it serves'),
+    ),
+    handleTie: choice(
+      'handles',
+      ['common trip', 'listed tie', 'improvised tie', 'not tied'] as const,
+      at('cover on', 'See whether the handles move together, and by what'),
+    ),
+    protection: choice(
+      'protection',
+      ['standard', 'GFCI', 'AFCI', 'dual'] as const,
+      at('cover on', 'Look for a test button and read its legend'),
+    ),
+    isAluminiumMarked: flag(
+      'terminal marked for aluminium',
+      at('cover off', 'Read the breaker: AL or CU-AL beside the terminal', 'flashlight'),
+    ),
+    conductorsOnTerminal: whole(
+      'conductors on one terminal',
+      '',
+      0,
+      6,
+      at('cover off', 'Count the conductors under the terminal', 'flashlight'),
+    ),
+    isMarkedForTwo: flag(
+      'marked for two conductors',
+      at('cover off', 'Read the breaker: is its terminal marked for two conductors?', 'flashlight'),
+    ),
+    measuredLeg: choice(
+      'leg, measured',
+      ['A', 'B', 'C'] as const,
+      at(
+        'cover off',
+        'Measure between this terminal and a terminal of known leg: 240 V other leg, 0 V same',
+        'multimeter',
+      ),
+    ),
+    termination: choice(
+      'condition at the terminal',
+      ['sound', 'discoloured', 'melted', 'loose', 'buzzes or smells'] as const,
+      at(
+        'cover off',
+        'Look at the terminal and insulation; power off, a gentle tug',
+        'tugging hand',
+      ),
+    ),
+    temperatureC: number(
+      'temperature at the terminal',
+      '°C',
+      -20,
+      300,
+      at(
+        'cover off',
+        'Scan terminal and body of every breaker in one go, with the clamp reading of the same moment',
+        'infrared thermometer',
+      ),
+    ),
+    rescan: choice(
+      'second scan',
+      [
+        'no warmer than a neighbour at like load',
+        'warmer than a neighbour at like load',
+        'cooler after re-torque',
+        'as hot after re-torque',
+      ] as const,
+      at(
+        'cover off',
+        'Scan terminal against body against a neighbour at like load; millivolts across the ' +
+          'breaker under load; power off, re-torque, scan again',
+        'infrared thermometer',
+      ),
+    ),
+    isTwinSpace: flag(
+      'space marked for a twin',
+      at(
+        'cover on',
+        'Read the label and look at the stab: is this space made for a twin?',
+        'flashlight',
+      ),
+    ),
+    fitsPanel: choice(
+      'listed for this panel',
+      ['listed', 'not listed'] as const,
+      at(
+        'cover off',
+        'Compare the type on the breaker with the types on the panel label',
+        'flashlight',
+      ),
+    ),
     year: year('year put in', at('before', 'Ask for the permit; read the date code')),
   },
   feeder: {
     ...conductor('cover off'),
-    from: ref('starts at', ['breaker', 'enclosure'], at('cover off', 'Follow the feeder to the breaker or lugs where it starts')),
-    carriesWholeDwelling: flag('carries the whole load of the dwelling', at('cover off', 'See whether everything in the dwelling is fed through it')),
-    hasOtherMetallicPath: flag('another metal path runs between the buildings', at('outside', 'Look for metal water pipe, conduit, cable shield or fence between the buildings')),
-    hasGroundFaultProtectionAhead: flag('ground-fault protection ahead of it', at('cover off', 'Look for ground-fault protection of equipment ahead of the feeder')),
-    isTap: flag('a feeder tap', at('cover off', 'See whether smaller conductors leave a feeder without a device at the start')),
-    tapFt: number('length of the tap', 'ft', 0, 200, at('cover off', 'Measure the tap from where it leaves to the device it ends in', 'tape')),
-    tapEndsIn: choice('the tap ends in', ['one breaker or set of fuses', 'several devices or lugs'] as const, at('cover off', 'See what the tap conductors land on')),
+    from: ref(
+      'starts at',
+      ['breaker', 'enclosure'],
+      at('cover off', 'Follow the feeder to the breaker or lugs where it starts'),
+    ),
+    carriesWholeDwelling: flag(
+      'carries the whole load of the dwelling',
+      at('cover off', 'See whether everything in the dwelling is fed through it'),
+    ),
+    hasOtherMetallicPath: flag(
+      'another metal path runs between the buildings',
+      at(
+        'outside',
+        'Look for metal water pipe, conduit, cable shield or fence between the buildings',
+      ),
+    ),
+    hasGroundFaultProtectionAhead: flag(
+      'ground-fault protection ahead of it',
+      at('cover off', 'Look for ground-fault protection of equipment ahead of the feeder'),
+    ),
+    isTap: flag(
+      'a feeder tap',
+      at(
+        'cover off',
+        'See whether smaller conductors leave a feeder without a device at the start',
+      ),
+    ),
+    tapFt: number(
+      'length of the tap',
+      'ft',
+      0,
+      200,
+      at('cover off', 'Measure the tap from where it leaves to the device it ends in', 'tape'),
+    ),
+    tapEndsIn: choice(
+      'the tap ends in',
+      ['one breaker or set of fuses', 'several devices or lugs'] as const,
+      at('cover off', 'See what the tap conductors land on'),
+    ),
   },
   electrode: {
     name: text('electrode', at('outside', 'Name it by where it is')),
-    type: choice('kind of electrode', ['rod', 'concrete-encased', 'water pipe', 'plate', 'ring', 'building steel'] as const, at('outside', 'Follow the electrode conductor to what it is clamped to')),
-    landsIn: ref('its conductor lands in', ['enclosure'], at('cover off', 'Follow the electrode conductor to the enclosure it lands in', 'flashlight')),
-    landsOn: choice('its conductor lands on', ['neutral bar', 'ground bar', 'isolated bar', 'enclosure', 'nothing'] as const, at('cover off', 'See which bar or lug holds it', 'flashlight')),
-    size: choice('electrode conductor size', SIZES, at('outside', 'Gauge the electrode conductor', 'wire gauge'), 'AWG'),
-    metal: choice('electrode conductor metal', ['copper', 'aluminium'] as const, at('outside', 'See whether it is copper or aluminium')),
-    connection: choice('connection', ['sound', 'loose', 'corroded', 'not a listed clamp'] as const, at('outside', 'Look at the clamp and try it by hand')),
-    isSpliced: flag('its conductor is spliced other than by crimp or weld', at('outside', 'Follow the conductor its whole length')),
-    ohms: number('resistance to earth', 'Ω', 0, 100000, at('outside', 'Measure by fall of potential, or read the record of it', 'earth tester')),
+    type: choice(
+      'kind of electrode',
+      ['rod', 'concrete-encased', 'water pipe', 'plate', 'ring', 'building steel'] as const,
+      at('outside', 'Follow the electrode conductor to what it is clamped to'),
+    ),
+    landsIn: ref(
+      'its conductor lands in',
+      ['enclosure'],
+      at('cover off', 'Follow the electrode conductor to the enclosure it lands in', 'flashlight'),
+    ),
+    landsOn: choice(
+      'its conductor lands on',
+      ['neutral bar', 'ground bar', 'isolated bar', 'enclosure', 'nothing'] as const,
+      at('cover off', 'See which bar or lug holds it', 'flashlight'),
+    ),
+    size: choice(
+      'electrode conductor size',
+      SIZES,
+      at('outside', 'Gauge the electrode conductor', 'wire gauge'),
+      'AWG',
+    ),
+    metal: choice(
+      'electrode conductor metal',
+      ['copper', 'aluminium'] as const,
+      at('outside', 'See whether it is copper or aluminium'),
+    ),
+    connection: choice(
+      'connection',
+      ['sound', 'loose', 'corroded', 'not a listed clamp'] as const,
+      at('outside', 'Look at the clamp and try it by hand'),
+    ),
+    isSpliced: flag(
+      'its conductor is spliced other than by crimp or weld',
+      at('outside', 'Follow the conductor its whole length'),
+    ),
+    ohms: number(
+      'resistance to earth',
+      'Ω',
+      0,
+      100000,
+      at('outside', 'Measure by fall of potential, or read the record of it', 'earth tester'),
+    ),
     rods: whole('rods', '', 1, 12, at('outside', 'Count the rods joined together')),
-    spacingFt: number('distance between the rods', 'ft', 0, 200, at('outside', 'Measure between the rods', 'tape')),
-    isJumpered: flag('meter and filters bridged by a jumper', at('outside', 'On a water pipe: is there a jumper round meter, filter or softener?', 'flashlight')),
+    spacingFt: number(
+      'distance between the rods',
+      'ft',
+      0,
+      200,
+      at('outside', 'Measure between the rods', 'tape'),
+    ),
+    isJumpered: flag(
+      'meter and filters bridged by a jumper',
+      at(
+        'outside',
+        'On a water pipe: is there a jumper round meter, filter or softener?',
+        'flashlight',
+      ),
+    ),
     year: year('year put in', at('before', 'Ask for the permit')),
   },
   bond: {
     name: text('bond', at('outside', 'Name it by where it is')),
-    to: choice('bonds', ['water piping', 'gas piping', 'communications', 'building steel'] as const, at('outside', 'See what the clamp is on')),
-    landsIn: ref('lands in', ['enclosure'], at('outside', 'Follow the bond to the enclosure or electrode conductor it joins', 'flashlight')),
-    size: choice('bond size', SIZES, at('outside', 'Gauge the bonding conductor', 'wire gauge'), 'AWG'),
-    metal: choice('bond metal', ['copper', 'aluminium'] as const, at('outside', 'See whether it is copper or aluminium')),
-    connection: choice('connection', ['sound', 'loose', 'corroded', 'not a listed clamp', 'on the corrugated tubing itself'] as const, at('outside', 'Look at the clamp and try it by hand')),
+    to: choice(
+      'bonds',
+      ['water piping', 'gas piping', 'communications', 'building steel'] as const,
+      at('outside', 'See what the clamp is on'),
+    ),
+    landsIn: ref(
+      'lands in',
+      ['enclosure'],
+      at(
+        'outside',
+        'Follow the bond to the enclosure or electrode conductor it joins',
+        'flashlight',
+      ),
+    ),
+    size: choice(
+      'bond size',
+      SIZES,
+      at('outside', 'Gauge the bonding conductor', 'wire gauge'),
+      'AWG',
+    ),
+    metal: choice(
+      'bond metal',
+      ['copper', 'aluminium'] as const,
+      at('outside', 'See whether it is copper or aluminium'),
+    ),
+    connection: choice(
+      'connection',
+      [
+        'sound',
+        'loose',
+        'corroded',
+        'not a listed clamp',
+        'on the corrugated tubing itself',
+      ] as const,
+      at('outside', 'Look at the clamp and try it by hand'),
+    ),
     year: year('year put in', at('before', 'Ask for the permit')),
   },
   photo: {
     caption: text('caption', at('cover off', 'Say what it shows')),
     of: ref('shows', PHOTOGRAPHED, at('cover off', 'Say which thing it shows')),
-    shows: choice('frame holds', ['the whole', 'gauge, conductor and breaker rating together', 'nameplate', 'label or marking', 'damage close up', 'reading on the instrument', 'marking after the work'] as const, at('cover off', 'Put into the frame what proves it')),
+    shows: choice(
+      'frame holds',
+      [
+        'the whole',
+        'gauge, conductor and breaker rating together',
+        'nameplate',
+        'label or marking',
+        'damage close up',
+        'reading on the instrument',
+        'marking after the work',
+      ] as const,
+      at('cover off', 'Put into the frame what proves it'),
+    ),
     hash: text('file', at('cover off', 'Name of the file kept'), 64),
     takenAt: text('taken at', at('cover off', 'When it was taken'), 30),
     widthPx: whole('width', 'px', 1, 20000, at('cover off', 'Width of the picture')),
@@ -241,8 +1088,16 @@ export const FIELDS = {
   },
   amendment: {
     rule: choice('rule amended', RULE_IDS, at('before', 'Say which rule the local law changes')),
-    effect: choice('local law says', ['not enforced here', 'as in another edition'] as const, at('before', 'Read the local ordinance')),
-    asIn: choice('edition that holds for it', EDITIONS, at('before', 'Read the ordinance: which edition of this rule holds here?')),
+    effect: choice(
+      'local law says',
+      ['not enforced here', 'as in another edition'] as const,
+      at('before', 'Read the local ordinance'),
+    ),
+    asIn: choice(
+      'edition that holds for it',
+      EDITIONS,
+      at('before', 'Read the ordinance: which edition of this rule holds here?'),
+    ),
     source: text('ordinance', at('before', 'Cite it, so that others can look it up')),
   },
   override: {
@@ -254,132 +1109,854 @@ export const FIELDS = {
   circuit: {
     label: text('circuit', at('trace', 'Name what it feeds')),
     fedBy: ref('fed by', ['breaker'], at('trace', 'Find which breaker kills it', 'circuit tracer')),
-    supplies: choice('supplies', ['receptacles', 'lighting', 'receptacles and lighting', 'fixed appliance', 'cooking appliance', 'air conditioning', 'motor', 'water heater', 'space heating', 'alarms'] as const, at('trace', 'See what the circuit feeds', 'circuit tracer')),
-    requiredUse: choice('circuit that must be 20 A', ['none', 'kitchen small-appliance', 'laundry', 'bathroom receptacles', 'garage'] as const, at('trace', 'See whether it is one of the circuits that must be 20 A', 'circuit tracer')),
-    sharesNeutralWith: refs('shares its neutral with', ['circuit'], at('cover off', 'Follow the cable: two hots and one white together share a neutral', 'flashlight')),
-    feedsLineToLine: flag('feeds a 240 V or 120/240 V load', at('trace', 'See whether any load is connected hot to hot')),
-    isOnOneYoke: flag('both hots land on one device yoke', at('open box', 'Open the split receptacle or double switch: do both hots land on one yoke?', 'screwdriver, power proved off')),
-    frameGround: choice('frame of dryer or range grounded by', ['grounding conductor', 'neutral', 'nothing'] as const, at('rooms', 'Power off: look at the terminal block and the cord or outlet: three wires or four?', 'screwdriver, power proved off')),
-    neutral: choice('neutral of the three-wire circuit', ['insulated', 'bare in SE cable', 'bare in other cable'] as const, at('open box', 'Power off and proved off: is the neutral insulated?', 'screwdriver, power proved off')),
-    disconnect: choice('disconnect of the unit', ['within sight', 'not within sight', 'none'] as const, at('outside', 'From the unit: is its disconnect visible and within 50 ft?')),
-    isSharedOutside: flag('serves outlets it may not serve', at('trace', 'See whether this required circuit feeds anything outside its rooms', 'circuit tracer')),
-    extensionFt: number('length of the extension', 'ft', 0, 500, at('before', 'Measure what is being added to the circuit', 'tape')),
-    addsOutlets: flag('the extension adds outlets or devices', at('before', 'Say whether any outlet or device is added')),
-    work: choice('work being done now', ['none', 'replaced', 'extended', 'new'] as const, at('before', 'Say whether this part is being replaced, extended or newly made now')),
-    isGroupedInPanel: flag('its conductors are grouped in the panel', at('cover off', 'See whether the hots and their neutral are tied together or enter in one cable')),
-    nameplateMca: number('nameplate minimum circuit ampacity', 'A', 1, 200, at('outside', 'Read the nameplate of the unit; photograph it', 'flashlight')),
-    nameplateMocp: number('nameplate maximum overcurrent protection', 'A', 5, 250, at('outside', 'Read the nameplate of the unit; photograph it', 'flashlight')),
-    nameplateDevice: choice('nameplate names', ['fuse or breaker', 'fuses only'] as const, at('outside', 'Read the nameplate: maximum fuse or circuit breaker, or maximum fuse alone?', 'flashlight')),
-    hasFusesAtUnit: flag('fuses in the disconnect of the unit', at('outside', 'Open the disconnect of the unit, power proved off: fuses, or only a switch?', 'screwdriver, power proved off')),
-    applianceAmps: number('appliance rating', 'A', 0.5, 200, at('rooms', 'Read the nameplate: amperes, or watts divided by volts; photograph it', 'flashlight')),
-    isDeviceMarked: flag('a largest device is marked on the appliance', at('rooms', 'Read the nameplate for a largest fuse or breaker', 'flashlight')),
-    applianceMaxDevice: number('largest device marked on the appliance', 'A', 5, 250, at('rooms', 'Read the nameplate for a largest fuse or breaker', 'flashlight')),
-    loadAmps: number('load measured', 'A', 0, 400, at('cover off', 'Clamp the hot with the load running', 'clamp meter')),
-    year: year('year put in', at('before', 'Ask for the permit; read the date on jacket or device')),
+    supplies: choice(
+      'supplies',
+      [
+        'receptacles',
+        'lighting',
+        'receptacles and lighting',
+        'fixed appliance',
+        'cooking appliance',
+        'air conditioning',
+        'motor',
+        'water heater',
+        'space heating',
+        'alarms',
+      ] as const,
+      at('trace', 'See what the circuit feeds', 'circuit tracer'),
+    ),
+    requiredUse: choice(
+      'circuit that must be 20 A',
+      ['none', 'kitchen small-appliance', 'laundry', 'bathroom receptacles', 'garage'] as const,
+      at('trace', 'See whether it is one of the circuits that must be 20 A', 'circuit tracer'),
+    ),
+    sharesNeutralWith: refs(
+      'shares its neutral with',
+      ['circuit'],
+      at(
+        'cover off',
+        'Follow the cable: two hots and one white together share a neutral',
+        'flashlight',
+      ),
+    ),
+    feedsLineToLine: flag(
+      'feeds a 240 V or 120/240 V load',
+      at('trace', 'See whether any load is connected hot to hot'),
+    ),
+    isOnOneYoke: flag(
+      'both hots land on one device yoke',
+      at(
+        'open box',
+        'Open the split receptacle or double switch: do both hots land on one yoke?',
+        'screwdriver, power proved off',
+      ),
+    ),
+    frameGround: choice(
+      'frame of dryer or range grounded by',
+      ['grounding conductor', 'neutral', 'nothing'] as const,
+      at(
+        'rooms',
+        'Power off: look at the terminal block and the cord or outlet: three wires or four?',
+        'screwdriver, power proved off',
+      ),
+    ),
+    neutral: choice(
+      'neutral of the three-wire circuit',
+      ['insulated', 'bare in SE cable', 'bare in other cable'] as const,
+      at(
+        'open box',
+        'Power off and proved off: is the neutral insulated?',
+        'screwdriver, power proved off',
+      ),
+    ),
+    disconnect: choice(
+      'disconnect of the unit',
+      ['within sight', 'not within sight', 'none'] as const,
+      at('outside', 'From the unit: is its disconnect visible and within 50 ft?'),
+    ),
+    isSharedOutside: flag(
+      'serves outlets it may not serve',
+      at(
+        'trace',
+        'See whether this required circuit feeds anything outside its rooms',
+        'circuit tracer',
+      ),
+    ),
+    extensionFt: number(
+      'length of the extension',
+      'ft',
+      0,
+      500,
+      at('before', 'Measure what is being added to the circuit', 'tape'),
+    ),
+    addsOutlets: flag(
+      'the extension adds outlets or devices',
+      at('before', 'Say whether any outlet or device is added'),
+    ),
+    work: choice(
+      'work being done now',
+      ['none', 'replaced', 'extended', 'new'] as const,
+      at('before', 'Say whether this part is being replaced, extended or newly made now'),
+    ),
+    isGroupedInPanel: flag(
+      'its conductors are grouped in the panel',
+      at(
+        'cover off',
+        'See whether the hots and their neutral are tied together or enter in one cable',
+      ),
+    ),
+    nameplateMca: number(
+      'nameplate minimum circuit ampacity',
+      'A',
+      1,
+      200,
+      at('outside', 'Read the nameplate of the unit; photograph it', 'flashlight'),
+    ),
+    nameplateMocp: number(
+      'nameplate maximum overcurrent protection',
+      'A',
+      5,
+      250,
+      at('outside', 'Read the nameplate of the unit; photograph it', 'flashlight'),
+    ),
+    nameplateDevice: choice(
+      'nameplate names',
+      ['fuse or breaker', 'fuses only'] as const,
+      at(
+        'outside',
+        'Read the nameplate: maximum fuse or circuit breaker, or maximum fuse alone?',
+        'flashlight',
+      ),
+    ),
+    hasFusesAtUnit: flag(
+      'fuses in the disconnect of the unit',
+      at(
+        'outside',
+        'Open the disconnect of the unit, power proved off: fuses, or only a switch?',
+        'screwdriver, power proved off',
+      ),
+    ),
+    applianceAmps: number(
+      'appliance rating',
+      'A',
+      0.5,
+      200,
+      at(
+        'rooms',
+        'Read the nameplate: amperes, or watts divided by volts; photograph it',
+        'flashlight',
+      ),
+    ),
+    isDeviceMarked: flag(
+      'a largest device is marked on the appliance',
+      at('rooms', 'Read the nameplate for a largest fuse or breaker', 'flashlight'),
+    ),
+    applianceMaxDevice: number(
+      'largest device marked on the appliance',
+      'A',
+      5,
+      250,
+      at('rooms', 'Read the nameplate for a largest fuse or breaker', 'flashlight'),
+    ),
+    loadAmps: number(
+      'load measured',
+      'A',
+      0,
+      400,
+      at('cover off', 'Clamp the hot with the load running', 'clamp meter'),
+    ),
+    year: year(
+      'year put in',
+      at('before', 'Ask for the permit; read the date on jacket or device'),
+    ),
   },
   segment: {
     ...conductor('cover off'),
     name: text('where', at('cover off', 'Say which part of the run this is')),
-    conductors: whole('insulated conductors in the cable', '', 1, 12, at('cover off', 'Count the insulated conductors of the cable', 'flashlight')),
-    isTap: flag('a tap with limits of its own', at('open box', 'See whether it is a short tap to one appliance or luminaire')),
-    isBuried: flag('knob-and-tube buried in insulation', at('rooms', 'Look in attic and crawl space: is thermal insulation round it?', 'flashlight')),
-    isExtended: flag('knob-and-tube extended or spliced to newer cable outside a box', at('rooms', 'Follow it to where newer cable begins', 'flashlight')),
-    isNeutralFused: flag('neutral fused or switched', at('cover off', 'See whether a fuse or switch stands in the neutral', 'multimeter')),
-    isWhiteHot: flag('a white or grey conductor is used as a hot', at('cover off', 'Look for a white conductor on a breaker or switch', 'flashlight')),
-    isSwitchLoop: flag('the white is the feed of a switch loop', at('open box', 'Follow the cable: does it only bring a feed down to a switch and the switched hot back?')),
-    isColourMadeWhite: flag('a coloured conductor re-marked white serves as neutral', at('cover off', 'In pipe: look for a coloured conductor with white tape on the neutral bar', 'flashlight')),
-    isWhiteMarked: flag('the white hot is re-marked at every visible end', at('cover off', 'Look for tape or paint round the white at each end', 'flashlight')),
-    insulation: choice('insulation condition', ['sound', 'brittle', 'frayed or bare', 'melted'] as const, at('cover off', 'Look at the insulation down to where it enters; do not flex brittle insulation', 'flashlight')),
-    entry: choice('entry fitting', ['clamp or bushing', 'none', 'none, single-gang plastic box', 'jacket ends before the fitting', 'pipe end without insulating bushing', 'not needed'] as const, at('cover off', 'Look at the entry: clamp, connector or bushing; does the jacket reach ¼ in inside?', 'flashlight')),
-    fastenedAtBoxIn: number('fastened from the box at', 'in', 0, 120, at('open box', 'Measure from the plastic box to the first staple', 'tape')),
-    surface: choice('surface of the bare end', ['copper colour', 'silver colour'] as const, at('cover off', 'Look at the bare end in white light', 'flashlight')),
-    core: choice('metal under the surface', ['copper colour', 'silver colour'] as const, at('cover off', 'Power off and proved off: scrape lightly, or look at a fresh cut end', 'knife, power proved off')),
-    legend: choice('print legend', ['CU', 'AL', 'CU-CLAD'] as const, at('cover off', 'Read the print on jacket or insulation', 'flashlight')),
-    isSoft: flag('bends softly', at('cover off', 'Power off and proved off: aluminium bends with hardly a spring', 'tugging hand')),
-    bareMm: number('bare diameter', 'mm', 0.5, 15, at('cover off', 'Power off and proved off: measure the bare conductor, one strand if stranded', 'caliper')),
-    workmanship: choice('how it lands', ['sound', 'nicked', 'wrapped anticlockwise', 'insulation under the screw', 'paint under the screw', 'hooked in a straight clamp', 'too much bare', 'pulls loose on a gentle tug'] as const, at('cover off', 'Power off and proved off: look at each end where it lands, then a gentle tug', 'tugging hand')),
-    tape: choice('tape as insulation', ['none', 'electrical', 'packing, masking or other'] as const, at('cover off', 'Look whether anything is insulated with tape, and with which', 'flashlight')),
-    support: choice('cable fastened', ['within 12 in and every 4½ ft', 'not near the enclosure', 'spans too long', 'stapled on edge or too many'] as const, at('rooms', 'Follow the cable where it can be seen: basement, attic, garage', 'tape')),
-    isFished: flag('fished in a finished wall or ceiling', at('rooms', 'See whether the hidden run was fished')),
-    boring: choice('holes through framing', ['1¼ in or more from the edge', 'plated', 'nearer and not plated', 'none'] as const, at('rooms', 'Measure from the hole to the edge of the framing', 'tape')),
-    firestop: choice('fire-rated passages', ['sealed', 'open', 'none'] as const, at('rooms', 'Look where cables pass fire-rated walls and floors')),
+    conductors: whole(
+      'insulated conductors in the cable',
+      '',
+      1,
+      12,
+      at('cover off', 'Count the insulated conductors of the cable', 'flashlight'),
+    ),
+    isTap: flag(
+      'a tap with limits of its own',
+      at('open box', 'See whether it is a short tap to one appliance or luminaire'),
+    ),
+    isBuried: flag(
+      'knob-and-tube buried in insulation',
+      at('rooms', 'Look in attic and crawl space: is thermal insulation round it?', 'flashlight'),
+    ),
+    isExtended: flag(
+      'knob-and-tube extended or spliced to newer cable outside a box',
+      at('rooms', 'Follow it to where newer cable begins', 'flashlight'),
+    ),
+    isNeutralFused: flag(
+      'neutral fused or switched',
+      at('cover off', 'See whether a fuse or switch stands in the neutral', 'multimeter'),
+    ),
+    isWhiteHot: flag(
+      'a white or grey conductor is used as a hot',
+      at('cover off', 'Look for a white conductor on a breaker or switch', 'flashlight'),
+    ),
+    isSwitchLoop: flag(
+      'the white is the feed of a switch loop',
+      at(
+        'open box',
+        'Follow the cable: does it only bring a feed down to a switch and the switched hot back?',
+      ),
+    ),
+    isColourMadeWhite: flag(
+      'a coloured conductor re-marked white serves as neutral',
+      at(
+        'cover off',
+        'In pipe: look for a coloured conductor with white tape on the neutral bar',
+        'flashlight',
+      ),
+    ),
+    isWhiteMarked: flag(
+      'the white hot is re-marked at every visible end',
+      at('cover off', 'Look for tape or paint round the white at each end', 'flashlight'),
+    ),
+    insulation: choice(
+      'insulation condition',
+      ['sound', 'brittle', 'frayed or bare', 'melted'] as const,
+      at(
+        'cover off',
+        'Look at the insulation down to where it enters; do not flex brittle insulation',
+        'flashlight',
+      ),
+    ),
+    entry: choice(
+      'entry fitting',
+      [
+        'clamp or bushing',
+        'none',
+        'none, single-gang plastic box',
+        'jacket ends before the fitting',
+        'pipe end without insulating bushing',
+        'not needed',
+      ] as const,
+      at(
+        'cover off',
+        'Look at the entry: clamp, connector or bushing; does the jacket reach ¼ in inside?',
+        'flashlight',
+      ),
+    ),
+    fastenedAtBoxIn: number(
+      'fastened from the box at',
+      'in',
+      0,
+      120,
+      at('open box', 'Measure from the plastic box to the first staple', 'tape'),
+    ),
+    surface: choice(
+      'surface of the bare end',
+      ['copper colour', 'silver colour'] as const,
+      at('cover off', 'Look at the bare end in white light', 'flashlight'),
+    ),
+    core: choice(
+      'metal under the surface',
+      ['copper colour', 'silver colour'] as const,
+      at(
+        'cover off',
+        'Power off and proved off: scrape lightly, or look at a fresh cut end',
+        'knife, power proved off',
+      ),
+    ),
+    legend: choice(
+      'print legend',
+      ['CU', 'AL', 'CU-CLAD'] as const,
+      at('cover off', 'Read the print on jacket or insulation', 'flashlight'),
+    ),
+    isSoft: flag(
+      'bends softly',
+      at(
+        'cover off',
+        'Power off and proved off: aluminium bends with hardly a spring',
+        'tugging hand',
+      ),
+    ),
+    bareMm: number(
+      'bare diameter',
+      'mm',
+      0.5,
+      15,
+      at(
+        'cover off',
+        'Power off and proved off: measure the bare conductor, one strand if stranded',
+        'caliper',
+      ),
+    ),
+    workmanship: choice(
+      'how it lands',
+      [
+        'sound',
+        'nicked',
+        'wrapped anticlockwise',
+        'insulation under the screw',
+        'paint under the screw',
+        'hooked in a straight clamp',
+        'too much bare',
+        'pulls loose on a gentle tug',
+      ] as const,
+      at(
+        'cover off',
+        'Power off and proved off: look at each end where it lands, then a gentle tug',
+        'tugging hand',
+      ),
+    ),
+    tape: choice(
+      'tape as insulation',
+      ['none', 'electrical', 'packing, masking or other'] as const,
+      at('cover off', 'Look whether anything is insulated with tape, and with which', 'flashlight'),
+    ),
+    support: choice(
+      'cable fastened',
+      [
+        'within 12 in and every 4½ ft',
+        'not near the enclosure',
+        'spans too long',
+        'stapled on edge or too many',
+      ] as const,
+      at('rooms', 'Follow the cable where it can be seen: basement, attic, garage', 'tape'),
+    ),
+    isFished: flag(
+      'fished in a finished wall or ceiling',
+      at('rooms', 'See whether the hidden run was fished'),
+    ),
+    boring: choice(
+      'holes through framing',
+      ['1¼ in or more from the edge', 'plated', 'nearer and not plated', 'none'] as const,
+      at('rooms', 'Measure from the hole to the edge of the framing', 'tape'),
+    ),
+    firestop: choice(
+      'fire-rated passages',
+      ['sealed', 'open', 'none'] as const,
+      at('rooms', 'Look where cables pass fire-rated walls and floors'),
+    ),
   },
   exposure: {
-    what: choice('stretch is', ['hot', 'crowded', 'hot and crowded'] as const, at('open box', 'Say whether it is the heat, the number of conductors, or both')),
+    what: choice(
+      'stretch is',
+      ['hot', 'crowded', 'hot and crowded'] as const,
+      at('open box', 'Say whether it is the heat, the number of conductors, or both'),
+    ),
     name: text('where', at('open box', 'Say where')),
-    ambientC: number('ambient', '°C', -40, 85, at('open box', 'Measure the air where the run is hottest', 'thermometer')),
-    currentCarrying: whole('current-carrying conductors together', '', 1, 60, at('open box', 'Count the current-carrying conductors in the bundle or pipe, grounds left out', 'flashlight')),
+    ambientC: number(
+      'ambient',
+      '°C',
+      -40,
+      85,
+      at('open box', 'Measure the air where the run is hottest', 'thermometer'),
+    ),
+    currentCarrying: whole(
+      'current-carrying conductors together',
+      '',
+      1,
+      60,
+      at(
+        'open box',
+        'Count the current-carrying conductors in the bundle or pipe, grounds left out',
+        'flashlight',
+      ),
+    ),
   },
   point: {
     name: text('point', at('rooms', 'Name the point')),
-    circuit: ref('on circuit', ['circuit'], at('trace', 'Find which breaker kills it', 'circuit tracer')),
-    after: ref('next after', ['point'], at('trace', 'Find the point it is fed through', 'circuit tracer'), ['panel'] as const),
+    circuit: ref(
+      'on circuit',
+      ['circuit'],
+      at('trace', 'Find which breaker kills it', 'circuit tracer'),
+    ),
+    after: ref(
+      'next after',
+      ['point'],
+      at('trace', 'Find the point it is fed through', 'circuit tracer'),
+      ['panel'] as const,
+    ),
     room: ref('in room', ['room'], at('rooms', 'Say which room')),
-    type: choice('kind of point', ['receptacle', 'switch', 'luminaire', 'junction box', 'hard-wired outlet', 'alarm'] as const, at('rooms', 'See what it is')),
-    slots: choice('slots', ['two', 'three', 'T-slot', '240 V'] as const, at('rooms', 'Look at the face')),
-    deviceAmps: number('device rating', 'A', 10, 60, at('rooms', 'Read the rating on the strap or face')),
-    isBoxOpened: flag('box opened', at('open box', 'Power off and proved off, take the device out of the box', 'screwdriver, power proved off')),
-    ground: choice('equipment ground in the box', ['connected', 'present, not connected', 'metal raceway or armour', 'none'] as const, at('open box', 'Power off and proved off, open the box: is there a grounding conductor, and is it on the device?', 'screwdriver, power proved off')),
-    lamps: choice('three-lamp tester says', ['correct', 'open ground', 'reversed', 'open neutral', 'open hot', 'hot and ground reversed'] as const, at('rooms', 'Plug in the three-lamp tester', 'three-lamp tester')),
-    groundOhms: number('ground impedance', 'Ω', 0, 100000, at('rooms', 'Measure the ground impedance', 'branch analyser')),
-    groundToEarthV: number('ground terminal to earth reference', 'V', 0, 300, at('rooms', 'Measure from the ground terminal to a proved ground on a long lead', 'multimeter, low impedance')),
-    groundClampA: number('current in the ground under load', 'A', 0, 50, at('open box', 'Clamp the grounding conductor while a load of 12 A runs on this outlet', 'clamp meter')),
-    narrowToEarthV: number('narrow slot to earth reference', 'V', 0, 300, at('rooms', 'Measure from the narrow slot to a proved ground on a long lead', 'multimeter, low impedance')),
-    neutralGroundRiseV: number('neutral-to-ground voltage under load', 'V', 0, 60, at('rooms', 'Load the outlet with 12 A or more and read neutral to ground', 'branch analyser')),
-    hasNeutralGroundJumper: flag('jumper between neutral and ground at the device', at('open box', 'Power off and proved off, look for a wire or strap from the wide-slot screw to the green screw', 'screwdriver, power proved off')),
-    protection: choice('protection in the device', ['none', 'GFCI', 'AFCI', 'dual'] as const, at('rooms', 'Look for test and reset buttons')),
-    gfciTest: choice('with the GFCI ahead tripped', ['goes dead', 'stays live'] as const, at('rooms', 'Trip the GFCI by its own button and see whether this outlet is dead', 'voltage tester')),
-    isFedFromLoadSide: flag('fed from the load terminals of the protective device ahead', at('open box', 'See whether the onward cable is on the load terminals', 'screwdriver, power proved off')),
-    isMarkedNoGround: flag('marked No Equipment Ground', at('rooms', 'Read the label on the plate: must be visible after installation')),
-    isMarkedGfci: flag('marked GFCI Protected', at('rooms', 'Read the label on the plate: must be visible after installation')),
-    gfciButton: choice('by its own test button', ['trips, goes dead', 'trips, stays live', 'does not trip'] as const, at('rooms', 'Press its own test button with a load plugged in, then measure', 'voltage tester')),
-    resetAccess: choice('its reset', ['readily accessible', 'behind an appliance', 'behind a fixed panel', 'attic or crawl space', 'locked away'] as const, at('rooms', 'See whether the reset can be reached without moving anything')),
-    carriesGroundOn: flag('a grounding conductor runs on from it to further outlets', at('open box', 'Power off and proved off: does a ground leave for the next box from this ungrounded device?', 'screwdriver, power proved off')),
-    servesCounter: flag('serves a kitchen counter', at('rooms', 'See whether it serves the counter or peninsula')),
-    sinkFt: number('distance to sink, tub or shower', 'ft', 0, 100, at('rooms', 'Measure to the inside edge of the bowl, through a doorway too', 'tape')),
-    isDedicated: flag('for one appliance in its place', at('rooms', 'See whether it is behind or for one appliance not easily moved')),
-    isOutOfReach: flag('out of reach', at('rooms', 'See whether it is at the ceiling, as for a door opener')),
-    hasGradeAccess: flag('reached from the ground outside', at('rooms', 'See whether it can be reached standing on the ground')),
-    heightFt: number('height above the floor', 'ft', 0, 20, at('rooms', 'Measure to the face', 'tape')),
-    isTamperResistant: flag('tamper-resistant', at('rooms', 'Look for TR on the face and for shutters in the slots', 'flashlight')),
-    isWeatherResistant: flag('weather-resistant', at('rooms', 'Look for WR on the face', 'flashlight')),
-    isSingle: flag('a single receptacle, not a duplex', at('rooms', 'See whether one plug or two fit')),
-    nameplateMca: number('nameplate minimum circuit ampacity of this unit', 'A', 1, 200, at('outside', 'Where several units share a circuit: read the nameplate of each; photograph it', 'flashlight')),
-    nameplateMocp: number('nameplate maximum overcurrent protection of this unit', 'A', 5, 250, at('outside', 'Where several units share a circuit: read the nameplate of each; photograph it', 'flashlight')),
-    appliance: choice('feeds an appliance', ['none that needs a ground', 'refrigerator or freezer', 'washer', 'dryer', 'dishwasher', 'room air conditioner', 'disposer', 'computer', 'sump pump', 'aquarium', 'motor tool', 'range, oven or cooktop', 'microwave', 'heating or cooling unit', 'boat hoist', 'other fixed appliance'] as const, at('rooms', 'See what is plugged in there')),
-    size: choice('conductor on the device', ['14', '12', '10', '8', '6'] as const, at('open box', 'Power off and proved off: gauge the conductor on the device', 'wire gauge'), 'AWG'),
-    pushInMarking: choice('push-in terminals marked for', ['14 solid', '12 solid', 'stranded'] as const, at('open box', 'Read the strap: which conductors its push-in terminals take', 'flashlight')),
-    isOneSize: flag('all conductors in the box of one size', at('open box', 'Gauge them: are all of one size?', 'wire gauge')),
-    setbackIn: number('box behind the finished surface', 'in', 0, 6, at('open box', 'Measure from the finished surface to the front edge of the box', 'tape')),
-    finish: choice('wall finish', ['non-combustible', 'combustible'] as const, at('rooms', 'See whether the wall is plaster, drywall or tile, or wood')),
-    hasExtender: flag('listed box extender', at('open box', 'See whether an extension ring brings the box flush')),
-    cover: choice('cover or plate', ['in place', 'missing', 'broken'] as const, at('rooms', 'Look at the cover')),
-    splicePlace: choice('splices are', ['in a box', 'outside a box', 'in a listed tap device'] as const, at('rooms', 'Look in attic, crawl space and basement where cables meet', 'flashlight')),
-    isAccessible: flag('box can be reached without opening the finish', at('rooms', 'See whether a finish would have to be opened to reach it')),
-    lampKind: choice('luminaire in the closet', ['bare lamp or pendant', 'surface incandescent or LED, enclosed', 'surface fluorescent', 'recessed, enclosed'] as const, at('rooms', 'See what kind it is')),
-    clearanceIn: number('clearance to the storage space', 'in', 0, 120, at('rooms', 'Measure to the nearest shelf or hanging space', 'tape')),
-    metal: choice('metal of the conductor that lands on the device', METALS, at('open box', 'Power off and proved off, look at surface and cut end; with a pigtail, the pigtail is what lands', 'screwdriver, power proved off')),
-    stranding: choice('conductor at the device', ['solid', 'stranded'] as const, at('open box', 'See whether it is solid or stranded', 'screwdriver, power proved off')),
-    termination: choice('termination', ['binding screw', 'clamp plate', 'push-in'] as const, at('open box', 'Power off and proved off, see how the conductors land', 'screwdriver, power proved off')),
-    aluminiumMarking: choice('device marking for aluminium', ['CO/ALR', 'AL-CU', 'none'] as const, at('open box', 'Read the strap of the device', 'flashlight')),
-    work: choice('work being done now', ['none', 'replaced', 'extended', 'new'] as const, at('before', 'Say whether this part is being replaced, extended or newly made now')),
-    boxVolumeIn3: number('box volume', 'in³', 4, 200, at('open box', 'Read the volume in the box or measure it', 'tape')),
-    conductorsInBox: whole('conductors ending or spliced in the box', '', 0, 40, at('open box', 'Count the insulated conductors that end or are spliced in the box', 'screwdriver, power proved off')),
-    groundsInBox: whole('grounding conductors in the box', '', 0, 20, at('open box', 'Count the grounding conductors in the box', 'screwdriver, power proved off')),
-    largestInBox: choice('largest conductor in the box', ['14', '12', '10', '8', '6'] as const, at('open box', 'Gauge the largest conductor in the box', 'wire gauge'), 'AWG'),
-    conductors14InBox: whole('of them 14 AWG', '', 0, 40, at('open box', 'Where sizes differ: count the 14 AWG', 'wire gauge')),
-    conductors12InBox: whole('of them 12 AWG', '', 0, 40, at('open box', 'Where sizes differ: count the 12 AWG', 'wire gauge')),
-    conductors10InBox: whole('of them 10 AWG', '', 0, 40, at('open box', 'Where sizes differ: count the 10 AWG', 'wire gauge')),
-    throughInBox: whole('conductors passing through unbroken', '', 0, 40, at('open box', 'Count the insulated conductors that pass through the box without a splice; a loop with 12 in. or more of slack counts twice', 'screwdriver, power proved off')),
-    fittingsInBox: whole('studs and hickeys in the box', '', 0, 6, at('open box', 'Count the support fittings inside the box', 'screwdriver, power proved off')),
-    yokesInBox: whole('device widths in the box', '', 0, 8, at('open box', 'Count the devices; one wider than 2 in. counts once per gang')),
-    hasInternalClamps: flag('cable clamps inside the box', at('open box', 'See whether clamps are inside the box')),
-    splice: choice('splices in the box', ['none', 'copper to copper', 'aluminium to aluminium', 'aluminium to copper'] as const, at('open box', 'Power off and proved off: which metals meet in the splices?', 'screwdriver, power proved off')),
-    connector: choice('connector', ['twist-on', 'push-in', 'set-screw lug', 'crimped cold-weld', 'solder and tape', 'lever'] as const, at('open box', 'See what kind of connector joins them', 'screwdriver, power proved off')),
-    connectorListing: choice('connector marked for', ['aluminium to copper', 'copper only'] as const, at('open box', 'Read the print on the connector or its package for metals and sizes', 'flashlight')),
-    spliceState: choice('splices look', ['sound', 'discoloured', 'melted', 'buzz or smell'] as const, at('open box', 'Look at every connector and the insulation beside it; listen, smell', 'screwdriver, power proved off')),
-    supplyMarkC: choice('supply conductors the luminaire demands', [60, 75, 90] as const, at('rooms', 'Read the marking in the canopy: supply conductors of at least so many °C', 'flashlight'), '°C'),
-    condition: choice('condition', ['sound', 'loose grip', 'cracked', 'painted over', 'buzzing', 'scorched'] as const, at('rooms', 'Feel the grip, look at the face, listen')),
+    type: choice(
+      'kind of point',
+      ['receptacle', 'switch', 'luminaire', 'junction box', 'hard-wired outlet', 'alarm'] as const,
+      at('rooms', 'See what it is'),
+    ),
+    slots: choice(
+      'slots',
+      ['two', 'three', 'T-slot', '240 V'] as const,
+      at('rooms', 'Look at the face'),
+    ),
+    deviceAmps: number(
+      'device rating',
+      'A',
+      10,
+      60,
+      at('rooms', 'Read the rating on the strap or face'),
+    ),
+    isBoxOpened: flag(
+      'box opened',
+      at(
+        'open box',
+        'Power off and proved off, take the device out of the box',
+        'screwdriver, power proved off',
+      ),
+    ),
+    ground: choice(
+      'equipment ground in the box',
+      ['connected', 'present, not connected', 'metal raceway or armour', 'none'] as const,
+      at(
+        'open box',
+        'Power off and proved off, open the box: is there a grounding conductor, and is it on the device?',
+        'screwdriver, power proved off',
+      ),
+    ),
+    lamps: choice(
+      'three-lamp tester says',
+      [
+        'correct',
+        'open ground',
+        'reversed',
+        'open neutral',
+        'open hot',
+        'hot and ground reversed',
+      ] as const,
+      at('rooms', 'Plug in the three-lamp tester', 'three-lamp tester'),
+    ),
+    groundOhms: number(
+      'ground impedance',
+      'Ω',
+      0,
+      100000,
+      at('rooms', 'Measure the ground impedance', 'branch analyser'),
+    ),
+    groundToEarthV: number(
+      'ground terminal to earth reference',
+      'V',
+      0,
+      300,
+      at(
+        'rooms',
+        'Measure from the ground terminal to a proved ground on a long lead',
+        'multimeter, low impedance',
+      ),
+    ),
+    groundClampA: number(
+      'current in the ground under load',
+      'A',
+      0,
+      50,
+      at(
+        'open box',
+        'Clamp the grounding conductor while a load of 12 A runs on this outlet',
+        'clamp meter',
+      ),
+    ),
+    narrowToEarthV: number(
+      'narrow slot to earth reference',
+      'V',
+      0,
+      300,
+      at(
+        'rooms',
+        'Measure from the narrow slot to a proved ground on a long lead',
+        'multimeter, low impedance',
+      ),
+    ),
+    neutralGroundRiseV: number(
+      'neutral-to-ground voltage under load',
+      'V',
+      0,
+      60,
+      at(
+        'rooms',
+        'Load the outlet with 12 A or more and read neutral to ground',
+        'branch analyser',
+      ),
+    ),
+    hasNeutralGroundJumper: flag(
+      'jumper between neutral and ground at the device',
+      at(
+        'open box',
+        'Power off and proved off, look for a wire or strap from the wide-slot screw to the green screw',
+        'screwdriver, power proved off',
+      ),
+    ),
+    protection: choice(
+      'protection in the device',
+      ['none', 'GFCI', 'AFCI', 'dual'] as const,
+      at('rooms', 'Look for test and reset buttons'),
+    ),
+    gfciTest: choice(
+      'with the GFCI ahead tripped',
+      ['goes dead', 'stays live'] as const,
+      at(
+        'rooms',
+        'Trip the GFCI by its own button and see whether this outlet is dead',
+        'voltage tester',
+      ),
+    ),
+    isFedFromLoadSide: flag(
+      'fed from the load terminals of the protective device ahead',
+      at(
+        'open box',
+        'See whether the onward cable is on the load terminals',
+        'screwdriver, power proved off',
+      ),
+    ),
+    isMarkedNoGround: flag(
+      'marked No Equipment Ground',
+      at('rooms', 'Read the label on the plate: must be visible after installation'),
+    ),
+    isMarkedGfci: flag(
+      'marked GFCI Protected',
+      at('rooms', 'Read the label on the plate: must be visible after installation'),
+    ),
+    gfciButton: choice(
+      'by its own test button',
+      ['trips, goes dead', 'trips, stays live', 'does not trip'] as const,
+      at(
+        'rooms',
+        'Press its own test button with a load plugged in, then measure',
+        'voltage tester',
+      ),
+    ),
+    resetAccess: choice(
+      'its reset',
+      [
+        'readily accessible',
+        'behind an appliance',
+        'behind a fixed panel',
+        'attic or crawl space',
+        'locked away',
+      ] as const,
+      at('rooms', 'See whether the reset can be reached without moving anything'),
+    ),
+    carriesGroundOn: flag(
+      'a grounding conductor runs on from it to further outlets',
+      at(
+        'open box',
+        'Power off and proved off: does a ground leave for the next box from this ungrounded device?',
+        'screwdriver, power proved off',
+      ),
+    ),
+    servesCounter: flag(
+      'serves a kitchen counter',
+      at('rooms', 'See whether it serves the counter or peninsula'),
+    ),
+    sinkFt: number(
+      'distance to sink, tub or shower',
+      'ft',
+      0,
+      100,
+      at('rooms', 'Measure to the inside edge of the bowl, through a doorway too', 'tape'),
+    ),
+    isDedicated: flag(
+      'for one appliance in its place',
+      at('rooms', 'See whether it is behind or for one appliance not easily moved'),
+    ),
+    isOutOfReach: flag(
+      'out of reach',
+      at('rooms', 'See whether it is at the ceiling, as for a door opener'),
+    ),
+    hasGradeAccess: flag(
+      'reached from the ground outside',
+      at('rooms', 'See whether it can be reached standing on the ground'),
+    ),
+    heightFt: number(
+      'height above the floor',
+      'ft',
+      0,
+      20,
+      at('rooms', 'Measure to the face', 'tape'),
+    ),
+    isTamperResistant: flag(
+      'tamper-resistant',
+      at('rooms', 'Look for TR on the face and for shutters in the slots', 'flashlight'),
+    ),
+    isWeatherResistant: flag(
+      'weather-resistant',
+      at('rooms', 'Look for WR on the face', 'flashlight'),
+    ),
+    isSingle: flag(
+      'a single receptacle, not a duplex',
+      at('rooms', 'See whether one plug or two fit'),
+    ),
+    nameplateMca: number(
+      'nameplate minimum circuit ampacity of this unit',
+      'A',
+      1,
+      200,
+      at(
+        'outside',
+        'Where several units share a circuit: read the nameplate of each; photograph it',
+        'flashlight',
+      ),
+    ),
+    nameplateMocp: number(
+      'nameplate maximum overcurrent protection of this unit',
+      'A',
+      5,
+      250,
+      at(
+        'outside',
+        'Where several units share a circuit: read the nameplate of each; photograph it',
+        'flashlight',
+      ),
+    ),
+    appliance: choice(
+      'feeds an appliance',
+      [
+        'none that needs a ground',
+        'refrigerator or freezer',
+        'washer',
+        'dryer',
+        'dishwasher',
+        'room air conditioner',
+        'disposer',
+        'computer',
+        'sump pump',
+        'aquarium',
+        'motor tool',
+        'range, oven or cooktop',
+        'microwave',
+        'heating or cooling unit',
+        'boat hoist',
+        'other fixed appliance',
+      ] as const,
+      at('rooms', 'See what is plugged in there'),
+    ),
+    size: choice(
+      'conductor on the device',
+      ['14', '12', '10', '8', '6'] as const,
+      at('open box', 'Power off and proved off: gauge the conductor on the device', 'wire gauge'),
+      'AWG',
+    ),
+    pushInMarking: choice(
+      'push-in terminals marked for',
+      ['14 solid', '12 solid', 'stranded'] as const,
+      at('open box', 'Read the strap: which conductors its push-in terminals take', 'flashlight'),
+    ),
+    isOneSize: flag(
+      'all conductors in the box of one size',
+      at('open box', 'Gauge them: are all of one size?', 'wire gauge'),
+    ),
+    setbackIn: number(
+      'box behind the finished surface',
+      'in',
+      0,
+      6,
+      at('open box', 'Measure from the finished surface to the front edge of the box', 'tape'),
+    ),
+    finish: choice(
+      'wall finish',
+      ['non-combustible', 'combustible'] as const,
+      at('rooms', 'See whether the wall is plaster, drywall or tile, or wood'),
+    ),
+    hasExtender: flag(
+      'listed box extender',
+      at('open box', 'See whether an extension ring brings the box flush'),
+    ),
+    cover: choice(
+      'cover or plate',
+      ['in place', 'missing', 'broken'] as const,
+      at('rooms', 'Look at the cover'),
+    ),
+    splicePlace: choice(
+      'splices are',
+      ['in a box', 'outside a box', 'in a listed tap device'] as const,
+      at('rooms', 'Look in attic, crawl space and basement where cables meet', 'flashlight'),
+    ),
+    isAccessible: flag(
+      'box can be reached without opening the finish',
+      at('rooms', 'See whether a finish would have to be opened to reach it'),
+    ),
+    lampKind: choice(
+      'luminaire in the closet',
+      [
+        'bare lamp or pendant',
+        'surface incandescent or LED, enclosed',
+        'surface fluorescent',
+        'recessed, enclosed',
+      ] as const,
+      at('rooms', 'See what kind it is'),
+    ),
+    clearanceIn: number(
+      'clearance to the storage space',
+      'in',
+      0,
+      120,
+      at('rooms', 'Measure to the nearest shelf or hanging space', 'tape'),
+    ),
+    metal: choice(
+      'metal of the conductor that lands on the device',
+      METALS,
+      at(
+        'open box',
+        'Power off and proved off, look at surface and cut end; with a pigtail, the pigtail is what lands',
+        'screwdriver, power proved off',
+      ),
+    ),
+    stranding: choice(
+      'conductor at the device',
+      ['solid', 'stranded'] as const,
+      at('open box', 'See whether it is solid or stranded', 'screwdriver, power proved off'),
+    ),
+    termination: choice(
+      'termination',
+      ['binding screw', 'clamp plate', 'push-in'] as const,
+      at(
+        'open box',
+        'Power off and proved off, see how the conductors land',
+        'screwdriver, power proved off',
+      ),
+    ),
+    aluminiumMarking: choice(
+      'device marking for aluminium',
+      ['CO/ALR', 'AL-CU', 'none'] as const,
+      at('open box', 'Read the strap of the device', 'flashlight'),
+    ),
+    work: choice(
+      'work being done now',
+      ['none', 'replaced', 'extended', 'new'] as const,
+      at('before', 'Say whether this part is being replaced, extended or newly made now'),
+    ),
+    boxVolumeIn3: number(
+      'box volume',
+      'in³',
+      4,
+      200,
+      at('open box', 'Read the volume in the box or measure it', 'tape'),
+    ),
+    conductorsInBox: whole(
+      'conductors ending or spliced in the box',
+      '',
+      0,
+      40,
+      at(
+        'open box',
+        'Count the insulated conductors that end or are spliced in the box',
+        'screwdriver, power proved off',
+      ),
+    ),
+    groundsInBox: whole(
+      'grounding conductors in the box',
+      '',
+      0,
+      20,
+      at('open box', 'Count the grounding conductors in the box', 'screwdriver, power proved off'),
+    ),
+    largestInBox: choice(
+      'largest conductor in the box',
+      ['14', '12', '10', '8', '6'] as const,
+      at('open box', 'Gauge the largest conductor in the box', 'wire gauge'),
+      'AWG',
+    ),
+    conductors14InBox: whole(
+      'of them 14 AWG',
+      '',
+      0,
+      40,
+      at('open box', 'Where sizes differ: count the 14 AWG', 'wire gauge'),
+    ),
+    conductors12InBox: whole(
+      'of them 12 AWG',
+      '',
+      0,
+      40,
+      at('open box', 'Where sizes differ: count the 12 AWG', 'wire gauge'),
+    ),
+    conductors10InBox: whole(
+      'of them 10 AWG',
+      '',
+      0,
+      40,
+      at('open box', 'Where sizes differ: count the 10 AWG', 'wire gauge'),
+    ),
+    throughInBox: whole(
+      'conductors passing through unbroken',
+      '',
+      0,
+      40,
+      at(
+        'open box',
+        'Count the insulated conductors that pass through the box without a splice; a loop with ' +
+          '12 in. or more of slack counts twice',
+        'screwdriver, power proved off',
+      ),
+    ),
+    fittingsInBox: whole(
+      'studs and hickeys in the box',
+      '',
+      0,
+      6,
+      at('open box', 'Count the support fittings inside the box', 'screwdriver, power proved off'),
+    ),
+    yokesInBox: whole(
+      'device widths in the box',
+      '',
+      0,
+      8,
+      at('open box', 'Count the devices; one wider than 2 in. counts once per gang'),
+    ),
+    hasInternalClamps: flag(
+      'cable clamps inside the box',
+      at('open box', 'See whether clamps are inside the box'),
+    ),
+    splice: choice(
+      'splices in the box',
+      ['none', 'copper to copper', 'aluminium to aluminium', 'aluminium to copper'] as const,
+      at(
+        'open box',
+        'Power off and proved off: which metals meet in the splices?',
+        'screwdriver, power proved off',
+      ),
+    ),
+    connector: choice(
+      'connector',
+      [
+        'twist-on',
+        'push-in',
+        'set-screw lug',
+        'crimped cold-weld',
+        'solder and tape',
+        'lever',
+      ] as const,
+      at('open box', 'See what kind of connector joins them', 'screwdriver, power proved off'),
+    ),
+    connectorListing: choice(
+      'connector marked for',
+      ['aluminium to copper', 'copper only'] as const,
+      at(
+        'open box',
+        'Read the print on the connector or its package for metals and sizes',
+        'flashlight',
+      ),
+    ),
+    spliceState: choice(
+      'splices look',
+      ['sound', 'discoloured', 'melted', 'buzz or smell'] as const,
+      at(
+        'open box',
+        'Look at every connector and the insulation beside it; listen, smell',
+        'screwdriver, power proved off',
+      ),
+    ),
+    supplyMarkC: choice(
+      'supply conductors the luminaire demands',
+      [60, 75, 90] as const,
+      at(
+        'rooms',
+        'Read the marking in the canopy: supply conductors of at least so many °C',
+        'flashlight',
+      ),
+      '°C',
+    ),
+    condition: choice(
+      'condition',
+      ['sound', 'loose grip', 'cracked', 'painted over', 'buzzing', 'scorched'] as const,
+      at('rooms', 'Feel the grip, look at the face, listen'),
+    ),
     year: year('year put in', at('before', 'Read the date code; ask')),
   },
 } as const satisfies Record<string, Record<string, Field>>
@@ -393,9 +1970,23 @@ export type AnyValue = number | string | boolean | readonly string[] | readonly 
 
 /** Which kind a subject may hang under, and how a hand-written house nests it. */
 export const PARENTS: Record<Kind, readonly Kind[]> = {
-  premises: [], building: ['premises'], room: ['building', 'premises'], enclosure: ['building', 'premises'],
-  bar: ['enclosure'], screw: ['bar'], breaker: ['enclosure'], feeder: ['premises'], circuit: ['premises'],
-  electrode: ['building', 'premises'], bond: ['premises'], photo: ['premises'], amendment: ['premises'], override: ['premises'], segment: ['circuit'], exposure: ['segment', 'feeder'], point: ['premises'],
+  premises: [],
+  building: ['premises'],
+  room: ['building', 'premises'],
+  enclosure: ['building', 'premises'],
+  bar: ['enclosure'],
+  screw: ['bar'],
+  breaker: ['enclosure'],
+  feeder: ['premises'],
+  circuit: ['premises'],
+  electrode: ['building', 'premises'],
+  bond: ['premises'],
+  photo: ['premises'],
+  amendment: ['premises'],
+  override: ['premises'],
+  segment: ['circuit'],
+  exposure: ['segment', 'feeder'],
+  point: ['premises'],
 }
 
 /** The declaration of a field, or undefined where the kind has none of that name. */
@@ -406,6 +1997,21 @@ export function fieldOf(kind: Kind, name: string): Field | undefined {
 
 /** What a subject is called where it has no name of its own. */
 export const KIND_LABEL: Record<Kind, string> = {
-  premises: 'premises', building: 'building', room: 'room', enclosure: 'enclosure', bar: 'bar', screw: 'screw', breaker: 'breaker',
-  feeder: 'feeder', circuit: 'circuit', segment: 'conductors', electrode: 'electrode', bond: 'bond', photo: 'photograph', amendment: 'local amendment', override: 'weighed by hand', exposure: 'hot or crowded stretch', point: 'point',
+  premises: 'premises',
+  building: 'building',
+  room: 'room',
+  enclosure: 'enclosure',
+  bar: 'bar',
+  screw: 'screw',
+  breaker: 'breaker',
+  feeder: 'feeder',
+  circuit: 'circuit',
+  segment: 'conductors',
+  electrode: 'electrode',
+  bond: 'bond',
+  photo: 'photograph',
+  amendment: 'local amendment',
+  override: 'weighed by hand',
+  exposure: 'hot or crowded stretch',
+  point: 'point',
 }

@@ -17,13 +17,29 @@ export interface Known<V = AnyValue> {
   readonly heads: readonly string[] | undefined
 }
 /** A value of a fact, with who recorded it and when. */
-export interface Opinion { value: AnyValue, grade: Grade, observation: string, by: string, at: string }
+export interface Opinion {
+  value: AnyValue
+  grade: Grade
+  observation: string
+  by: string
+  at: string
+}
 /** Other values a fact carries along. */
 export const MAX_EARLIER = 20
 /** A fact somebody tried to see and could not. */
-export interface BlockedFact { readonly state: 'blocked', readonly subject: string, readonly field: string, readonly reason: string, readonly observation: string }
+export interface BlockedFact {
+  readonly state: 'blocked'
+  readonly subject: string
+  readonly field: string
+  readonly reason: string
+  readonly observation: string
+}
 /** A fact nobody has looked at yet. */
-export interface Unseen { readonly state: 'unseen', readonly subject: string, readonly field: string }
+export interface Unseen {
+  readonly state: 'unseen'
+  readonly subject: string
+  readonly field: string
+}
 export type Fact<V = AnyValue> = Known<V> | BlockedFact
 export type FactRef = Fact | Unseen
 
@@ -43,19 +59,29 @@ export interface Subject<K extends Kind = Kind> {
   readonly facts: FactsOf<K>
 }
 /** The state of the house: what is there, in the order it was first recorded. */
-export interface House { readonly subjects: ReadonlyMap<string, Subject> }
+export interface House {
+  readonly subjects: ReadonlyMap<string, Subject>
+}
 
 export const PREMISES_ID = 'premises'
 
-/** The known value of a fact, or undefined where it is unseen or blocked. Not for rules: they ask through their reader. */
-export function valueOf<K extends Kind, F extends FieldName<K>>(subject: Subject<K> | undefined, field: F): Value<K, F> | undefined {
+/**
+ * The known value of a fact, or undefined where it is unseen or blocked. Not for rules: they ask
+ * through their reader.
+ */
+export function valueOf<K extends Kind, F extends FieldName<K>>(
+  subject: Subject<K> | undefined,
+  field: F,
+): Value<K, F> | undefined {
   const fact = subject?.facts[field] as Fact<Value<K, F>> | Unseen | undefined
   return fact?.state === 'known' ? fact.value : undefined
 }
 /** The facts of a subject that were seen or tried, in declared order. */
-export const factsOf = (subject: Subject): Fact[] => Object.values(subject.facts as Record<string, FactRef>).filter(fact => fact.state !== 'unseen')
+export const factsOf = (subject: Subject): Fact[] =>
+  Object.values(subject.facts as Record<string, FactRef>).filter(fact => fact.state !== 'unseen')
 /** A fact by a name known only while running; undefined where the kind has no such field. */
-export const factAt = (subject: Subject | undefined, field: string): FactRef | undefined => (subject?.facts as Record<string, FactRef> | undefined)?.[field]
+export const factAt = (subject: Subject | undefined, field: string): FactRef | undefined =>
+  (subject?.facts as Record<string, FactRef> | undefined)?.[field]
 
 /** The same where somebody looked, seen or not; undefined where nobody has. */
 export function triedAt(subject: Subject | undefined, field: string): Fact | undefined {
@@ -63,12 +89,22 @@ export function triedAt(subject: Subject | undefined, field: string): Fact | und
   return fact === undefined || fact.state === 'unseen' ? undefined : fact
 }
 
-const BLANK = Object.fromEntries(Object.entries(FIELDS).map(([kind, fields]) => [kind, Object.fromEntries(Object.keys(fields).map(field => [field, undefined]))])) as Record<Kind, Record<string, undefined>>
-const NAMES = Object.fromEntries(Object.entries(FIELDS).map(([kind, fields]) => [kind, Object.keys(fields)])) as Record<Kind, string[]>
+const BLANK = Object.fromEntries(
+  Object.entries(FIELDS).map(([kind, fields]) => [
+    kind,
+    Object.fromEntries(Object.keys(fields).map(field => [field, undefined])),
+  ]),
+) as Record<Kind, Record<string, undefined>>
+const NAMES = Object.fromEntries(
+  Object.entries(FIELDS).map(([kind, fields]) => [kind, Object.keys(fields)]),
+) as Record<Kind, string[]>
 /** The facts of a thing nobody has looked at. */
 export function unseenFacts<K extends Kind>(kind: K, subject: string): FactsOf<K> {
   const facts: Record<string, Unseen | undefined> = { ...BLANK[kind] }
   for (const field of NAMES[kind]) facts[field] = { state: 'unseen', subject, field }
   return facts as FactsOf<K>
 }
-export const isKind = <K extends Kind>(subject: Subject | undefined, kind: K): subject is Subject<K> => subject?.kind === kind
+export const isKind = <K extends Kind>(
+  subject: Subject | undefined,
+  kind: K,
+): subject is Subject<K> => subject?.kind === kind

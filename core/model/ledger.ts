@@ -1,19 +1,42 @@
 import type { AnyValue, Kind } from './fields'
 import {
-  byClock, withClocks,
-  type Added, type Blocked, type Dropped, type Noted, type Observation, type RawObservation, type Retracted,
+  byClock,
+  withClocks,
+  type Added,
+  type Blocked,
+  type Dropped,
+  type Noted,
+  type Observation,
+  type RawObservation,
+  type Retracted,
 } from './observation'
-import { MAX_EARLIER, unseenFacts, type FactRef, type House, type Opinion, type Subject } from './house'
+import {
+  MAX_EARLIER,
+  unseenFacts,
+  type FactRef,
+  type House,
+  type Opinion,
+  type Subject,
+} from './house'
 
 type Existence = Added | Dropped
 type Sighting = Noted | Blocked
-interface Thread { existence: Existence[], fields: Map<string, Sighting[]> }
+interface Thread {
+  existence: Existence[]
+  fields: Map<string, Sighting[]>
+}
 
 /** Two people who did not see each other's work disagree; nobody has settled it yet. */
 export type Conflict =
-  | { kind: 'opinions', subject: string, field: string, stands: Opinion, rivals: readonly Opinion[] }
+  | {
+      kind: 'opinions'
+      subject: string
+      field: string
+      stands: Opinion
+      rivals: readonly Opinion[]
+    }
   /** A thing was taken out, and something was recorded about it later by somebody who had not seen that. */
-  | { kind: 'taken out', subject: string, drop: Dropped, later: readonly Observation[] }
+  | { kind: 'taken out'; subject: string; drop: Dropped; later: readonly Observation[] }
 
 /**
  * The observation log and the house it folds to. Order of arrival does not matter: the same set of
@@ -36,32 +59,48 @@ export class Ledger {
   #hasDrops = false
   #alive: Map<string, Subject> | undefined
 
-  constructor(observations: readonly RawObservation[] = []) { this.append(observations) }
+  constructor(observations: readonly RawObservation[] = []) {
+    this.append(observations)
+  }
 
   get house(): House {
     if (!this.#isOrdered) {
-      const ordered = [...this.#subjects.values()].sort((a, b) => a.born < b.born ? -1 : 1)
+      const ordered = [...this.#subjects.values()].sort((a, b) => (a.born < b.born ? -1 : 1))
       this.#subjects = new Map(ordered.map(s => [s.id, s]))
       this.#isOrdered = true
     }
-    return { subjects: this.#hasDrops ? this.#alive ??= withoutOrphans(this.#subjects) : this.#subjects }
+    return {
+      subjects: this.#hasDrops ? (this.#alive ??= withoutOrphans(this.#subjects)) : this.#subjects,
+    }
   }
 
-  get size(): number { return this.#byId.size }
+  get size(): number {
+    return this.#byId.size
+  }
   /** The largest clock in the log; a device that reads the log stamps larger ones. */
-  get lastClock(): string | undefined { return this.#lastClock === '' ? undefined : this.#lastClock }
-  has(id: string): boolean { return this.#byId.has(id) }
+  get lastClock(): string | undefined {
+    return this.#lastClock === '' ? undefined : this.#lastClock
+  }
+  has(id: string): boolean {
+    return this.#byId.has(id)
+  }
   /** Every observation, in the order they count. */
-  log(): Observation[] { return [...this.#byId.values()].sort(byClock) }
+  log(): Observation[] {
+    return [...this.#byId.values()].sort(byClock)
+  }
   /** The observation of an id. */
-  find(id: string): Observation | undefined { return this.#byId.get(id) }
+  find(id: string): Observation | undefined {
+    return this.#byId.get(id)
+  }
   /** The kind a subject was last added as, even if it was dropped since. */
   everKind(subject: string): Kind | undefined {
     const last = this.#threads.get(subject)?.existence.findLast(o => o.act === 'add')
     return last?.act === 'add' ? last.kind : undefined
   }
 
-  isRetracted(id: string): boolean { return (this.#against.get(id) ?? 0) > 0 }
+  isRetracted(id: string): boolean {
+    return (this.#against.get(id) ?? 0) > 0
+  }
 
   /** What two people saw differently without knowing of each other, in the order of the house. */
   conflicts(): Conflict[] {
@@ -70,7 +109,13 @@ export class Ledger {
       for (const fact of Object.values(subject.facts as Record<string, FactRef>)) {
         if (fact.state !== 'known' || fact.rivals.length === 0) continue
         const stands = opinionOf(this.#byId.get(fact.observation) as Noted)
-        conflicts.push({ kind: 'opinions', subject: fact.subject, field: fact.field, stands, rivals: fact.rivals })
+        conflicts.push({
+          kind: 'opinions',
+          subject: fact.subject,
+          field: fact.field,
+          stands,
+          rivals: fact.rivals,
+        })
       }
     }
     if (!this.#hasDrops) return conflicts
@@ -86,7 +131,10 @@ export class Ledger {
 
   /** Adds observations; returns the ids of the subjects that may have changed. */
   append(raw: readonly RawObservation[]): Set<string> {
-    const fresh = withClocks(raw.filter(o => !this.#byId.has(o.id)), id => this.#byId.get(id))
+    const fresh = withClocks(
+      raw.filter(o => !this.#byId.has(o.id)),
+      id => this.#byId.get(id),
+    )
     // In order, nearly every one belongs at the end of its list.
     if (fresh.length > 1) fresh.sort(byClock)
     const whole = new Set<string>()
@@ -117,7 +165,7 @@ export class Ledger {
 
   #thread(subject: string): Thread {
     let thread = this.#threads.get(subject)
-    if (!thread) this.#threads.set(subject, thread = { existence: [], fields: new Map() })
+    if (!thread) this.#threads.set(subject, (thread = { existence: [], fields: new Map() }))
     return thread
   }
 
@@ -140,7 +188,9 @@ export class Ledger {
     for (let i = taken.length - 1; i >= 0; i--) {
       const o = taken[i]!
       pending.delete(o.id)
-      const against = this.#retractions.get(o.id)?.filter(r => byClock(r, o) > 0 && !this.isRetracted(r.id))
+      const against = this.#retractions
+        .get(o.id)
+        ?.filter(r => byClock(r, o) > 0 && !this.isRetracted(r.id))
       if (against && against.length > 0) this.#against.set(o.id, against.length)
       if (o.act === 'retract' && !this.isRetracted(o.id)) this.#takeBack(o, pending, whole)
     }
@@ -155,7 +205,7 @@ export class Ledger {
       const before = this.#against.get(at.id) ?? 0
       const after = before + change
       this.#against.set(at.id, after)
-      if ((before > 0) === (after > 0)) return
+      if (before > 0 === after > 0) return
       if (at.act !== 'retract') {
         whole.add(at.subject)
         return
@@ -167,7 +217,7 @@ export class Ledger {
   }
 
   #active<O extends Observation>(list: readonly O[]): O[] {
-    return this.#retractions.size === 0 ? list as O[] : list.filter(o => !this.isRetracted(o.id))
+    return this.#retractions.size === 0 ? (list as O[]) : list.filter(o => !this.isRetracted(o.id))
   }
 
   #refold(id: string): void {
@@ -196,7 +246,8 @@ export class Ledger {
     if (!subject) return
     const facts: Record<string, FactRef> = { ...subject.facts }
     for (const field of fields) {
-      if (Object.hasOwn(facts, field)) facts[field] = this.#foldField(this.#threads.get(id)!.fields.get(field)!)
+      if (Object.hasOwn(facts, field))
+        facts[field] = this.#foldField(this.#threads.get(id)!.fields.get(field)!)
     }
     this.#subjects.set(id, { ...subject, facts } as Subject)
   }
@@ -209,9 +260,17 @@ export class Ledger {
     const { subject, field } = list[0]!
     if (!newest) return { state: 'unseen', subject, field }
     // A value once seen is not unseen because somebody later could not see it: the last value stands.
-    const notes = active.every(o => o.act === 'note') ? active as Noted[] : active.filter(o => o.act === 'note')
+    const notes = active.every(o => o.act === 'note')
+      ? (active as Noted[])
+      : active.filter(o => o.act === 'note')
     if (notes.length === 0) {
-      return { state: 'blocked', subject, field, reason: (newest as Blocked).reason, observation: newest.id }
+      return {
+        state: 'blocked',
+        subject,
+        field,
+        reason: (newest as Blocked).reason,
+        observation: newest.id,
+      }
     }
     if (notes.length === 1) return alone(notes[0]!)
     const heads = this.#headsOf(notes)
@@ -226,9 +285,15 @@ export class Ledger {
     const rivals: Opinion[] = []
     for (let i = heads.length - 2; i >= 0; i--) tell(heads[i]!, rivals)
     const earlier: Opinion[] = []
-    for (let i = notes.length - 1; i >= 0 && earlier.length < MAX_EARLIER; i--) tell(notes[i]!, earlier)
+    for (let i = notes.length - 1; i >= 0 && earlier.length < MAX_EARLIER; i--)
+      tell(notes[i]!, earlier)
     return {
-      state: 'known', subject, field, value: last.value, grade: last.grade, observation: last.id,
+      state: 'known',
+      subject,
+      field,
+      value: last.value,
+      grade: last.grade,
+      observation: last.id,
       earlier: earlier.length > 0 ? earlier : NONE,
       rivals: rivals.length > 0 ? rivals : NONE,
       heads: heads.length > 1 ? heads.map(o => o.id) : undefined,
@@ -251,7 +316,8 @@ export class Ledger {
       const note = follow.pop()!
       for (const id of note.over ?? []) {
         const under = this.#byId.get(id)
-        const isUnder = under?.act === 'note' && under.subject === note.subject && under.field === note.field
+        const isUnder =
+          under?.act === 'note' && under.subject === note.subject && under.field === note.field
         if (!isUnder || replaced.has(id) || byClock(under, note) >= 0) continue
         replaced.add(id)
         // What a note that was taken back had replaced stays replaced by the one above it.
@@ -263,14 +329,28 @@ export class Ledger {
 }
 
 const NONE: readonly never[] = []
-const alone = (o: Sighting): FactRef => o.act === 'note'
-  ? {
-      state: 'known', subject: o.subject, field: o.field, value: o.value, grade: o.grade, observation: o.id,
-      earlier: NONE, rivals: NONE, heads: undefined,
-    }
-  : { state: 'blocked', subject: o.subject, field: o.field, reason: o.reason, observation: o.id }
+const alone = (o: Sighting): FactRef =>
+  o.act === 'note'
+    ? {
+        state: 'known',
+        subject: o.subject,
+        field: o.field,
+        value: o.value,
+        grade: o.grade,
+        observation: o.id,
+        earlier: NONE,
+        rivals: NONE,
+        heads: undefined,
+      }
+    : { state: 'blocked', subject: o.subject, field: o.field, reason: o.reason, observation: o.id }
 
-const opinionOf = (o: Noted): Opinion => ({ value: o.value, grade: o.grade, observation: o.id, by: o.by, at: o.at })
+const opinionOf = (o: Noted): Opinion => ({
+  value: o.value,
+  grade: o.grade,
+  observation: o.id,
+  by: o.by,
+  at: o.at,
+})
 const keyOf = (value: AnyValue): string => `${typeof value} ${JSON.stringify(value)}`
 
 /** Two recorded values are the same. */

@@ -6,7 +6,7 @@ export const GRADES = ['measured', 'read', 'gauge', 'seen', 'felt', 'told', 'ass
 export type Grade = (typeof GRADES)[number]
 export const gradeRank = (grade: Grade): number => GRADES.indexOf(grade)
 /** The weaker of two grades. */
-export const weaker = (a: Grade, b: Grade): Grade => gradeRank(a) >= gradeRank(b) ? a : b
+export const weaker = (a: Grade, b: Grade): Grade => (gradeRank(a) >= gradeRank(b) ? a : b)
 
 interface Stamp {
   /** Unique for ever; appending the same id twice is harmless. */
@@ -21,9 +21,17 @@ interface Stamp {
   skewSeconds?: number
 }
 /** A thing was found to exist. `parent` is the id of what it hangs under. */
-export interface Added extends Stamp { act: 'add', subject: string, kind: Kind, parent: string | null }
+export interface Added extends Stamp {
+  act: 'add'
+  subject: string
+  kind: Kind
+  parent: string | null
+}
 /** A thing was found not to exist after all. */
-export interface Dropped extends Stamp { act: 'drop', subject: string }
+export interface Dropped extends Stamp {
+  act: 'drop'
+  subject: string
+}
 /** A fact was seen. `value` is in the unit the field declares. */
 export interface Noted extends Stamp {
   act: 'note'
@@ -40,9 +48,17 @@ export interface Noted extends Stamp {
   over?: readonly string[]
 }
 /** A fact could not be seen, and why. */
-export interface Blocked extends Stamp { act: 'block', subject: string, field: string, reason: string }
+export interface Blocked extends Stamp {
+  act: 'block'
+  subject: string
+  field: string
+  reason: string
+}
 /** An earlier observation is taken back; a retraction can itself be retracted (redo). */
-export interface Retracted extends Stamp { act: 'retract', target: string }
+export interface Retracted extends Stamp {
+  act: 'retract'
+  target: string
+}
 
 export type Observation = Added | Dropped | Noted | Blocked | Retracted
 type Clockless<O> = O extends Observation ? Omit<O, 'clock'> & { clock?: string } : never

@@ -56,7 +56,7 @@ export class Network {
         for (let y = x + 1; y < near.length; y++) {
           const a = near[x]!
           const b = near[y]!
-          const conductance = g[i * n + a]! * g[i * n + b]! / sum
+          const conductance = (g[i * n + a]! * g[i * n + b]!) / sum
           g[a * n + b]! += conductance
           g[b * n + a]! += conductance
         }

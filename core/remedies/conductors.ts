@@ -7,104 +7,246 @@ import { always, defineRemedy, type Advice, type Remedy, type RemedyDesk } from 
 function bySchool(desk: RemedyDesk, isStrict: boolean, note: string): Advice {
   const school = desk.ask(desk.site.premises.facts.aluminiumSchool)
   if (isStrict) return desk.offered(note)
-  if (school === undefined) return desk.conditional('The desk has not said which school it follows for aluminium: strict, or listed connectors')
-  return school === 'listed connectors' ? desk.offered(note) : desk.refused('The desk follows the strict school: rewiring, crimped or lug pigtails only')
+  if (school === undefined)
+    return desk.conditional(
+      'The desk has not said which school it follows for aluminium: strict, or listed connectors',
+    )
+  return school === 'listed connectors'
+    ? desk.offered(note)
+    : desk.refused('The desk follows the strict school: rewiring, crimped or lug pigtails only')
 }
 
 /** A device small enough for the conductor, unless the load or the use of the circuit forbids it. */
 function smallerBreaker(desk: RemedyDesk): Advice {
   const { site, subject } = desk
   if (subject.kind === 'feeder') {
-    const band = allowedBand(site, subject as Subject<'feeder'>, { value: false, fact: undefined }, { value: valueOf(subject as Subject<'feeder'>, 'carriesWholeDwelling') ?? false, fact: undefined })
-    return band.isKnown ? desk.offered('A {allowed} A breaker, if the sub-panel load fits', { allowed: band.low.allowed }) : desk.conditional('The conductor has to be identified first')
+    const band = allowedBand(
+      site,
+      subject as Subject<'feeder'>,
+      { value: false, fact: undefined },
+      {
+        value: valueOf(subject as Subject<'feeder'>, 'carriesWholeDwelling') ?? false,
+        fact: undefined,
+      },
+    )
+    return band.isKnown
+      ? desk.offered('A {allowed} A breaker, if the sub-panel load fits', {
+          allowed: band.low.allowed,
+        })
+      : desk.conditional('The conductor has to be identified first')
   }
   const segment = subject as Subject<'segment'>
   const circuit = site.get(segment.parent ?? undefined, 'circuit')
   if (!circuit) return desk.conditional('The circuit has not been traced')
-  const band = allowedBand(site, segment, { value: true, fact: undefined }, { value: false, fact: undefined })
+  const band = allowedBand(
+    site,
+    segment,
+    { value: true, fact: undefined },
+    { value: false, fact: undefined },
+  )
   if (!band.isKnown) return desk.conditional('The conductor has to be identified first')
-  const amps = standardRatings(site.edition).filter(r => r <= band.low.allowed).at(-1)
-  if (amps === undefined) return desk.refused('No standard breaker is small enough for this conductor')
+  const amps = standardRatings(site.edition)
+    .filter(r => r <= band.low.allowed)
+    .at(-1)
+  if (amps === undefined)
+    return desk.refused('No standard breaker is small enough for this conductor')
   const use = desk.ask(circuit.facts.requiredUse)
-  if (use !== undefined && use !== 'none' && amps < 20) return desk.refused('A {use} circuit must be 20 A', { use })
+  if (use !== undefined && use !== 'none' && amps < 20)
+    return desk.refused('A {use} circuit must be 20 A', { use })
   const load = desk.ask(circuit.facts.loadAmps)
-  if (load !== undefined && load > 0.8 * amps) return desk.refused('The measured load of {load} A is above 80 % of {amps} A', { load, amps })
-  if (use === undefined || load === undefined) return desk.conditional('A {amps} A breaker, once load and use are known', { amps })
-  return desk.offered('A {amps} A breaker: load {load} A fits, and it is not a circuit that must be 20 A', { amps, load })
+  if (load !== undefined && load > 0.8 * amps)
+    return desk.refused('The measured load of {load} A is above 80 % of {amps} A', { load, amps })
+  if (use === undefined || load === undefined)
+    return desk.conditional('A {amps} A breaker, once load and use are known', { amps })
+  return desk.offered(
+    'A {amps} A breaker: load {load} A fits, and it is not a circuit that must be 20 A',
+    { amps, load },
+  )
 }
 
-const ALUMINIUM_DUTIES = ['Treat every device on the chain, not this one only', 'Re-check box fill with the added splices', 'Torque as the maker prints it']
-const splice = (id: string, title: string, isStrict: boolean, note: string, extra: Partial<Remedy> = {}): Remedy => defineRemedy({
-  id, title, gives: 'A copper end for the device', duties: [...ALUMINIUM_DUTIES, 'Pigtail size follows the breaker, not the conductor it joins'],
-  steps: ['Power off and proved off', 'Cut back to bright metal, at least 6 in. free', 'Make the splice with the listed connector', 'Land the copper on the device'],
-  needsPermit: true, tests: ['Loaded voltage drop at the device', 'Infrared look after an hour of load'],
-  judge: desk => bySchool(desk, isStrict, note), ...extra,
-})
+const ALUMINIUM_DUTIES = [
+  'Treat every device on the chain, not this one only',
+  'Re-check box fill with the added splices',
+  'Torque as the maker prints it',
+]
+const splice = (
+  id: string,
+  title: string,
+  isStrict: boolean,
+  note: string,
+  extra: Partial<Remedy> = {},
+): Remedy =>
+  defineRemedy({
+    id,
+    title,
+    gives: 'A copper end for the device',
+    duties: [...ALUMINIUM_DUTIES, 'Pigtail size follows the breaker, not the conductor it joins'],
+    steps: [
+      'Power off and proved off',
+      'Cut back to bright metal, at least 6 in. free',
+      'Make the splice with the listed connector',
+      'Land the copper on the device',
+    ],
+    needsPermit: true,
+    tests: ['Loaded voltage drop at the device', 'Infrared look after an hour of load'],
+    judge: desk => bySchool(desk, isStrict, note),
+    ...extra,
+  })
 
 export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
   defineRemedy({
-    id: 'smaller-breaker', title: 'Smaller breaker', gives: 'Protection that opens before the conductor overheats',
+    id: 'smaller-breaker',
+    title: 'Smaller breaker',
+    gives: 'Protection that opens before the conductor overheats',
     duties: ['Continuous load at most 80 % of the new rating', 'A type listed for the panel'],
-    steps: ['Find the thinnest segment first', 'Measure the load with everything running', 'Fit the listed breaker, torque the terminal'], tests: ['Load again and watch for nuisance trips'],
+    steps: [
+      'Find the thinnest segment first',
+      'Measure the load with everything running',
+      'Fit the listed breaker, torque the terminal',
+    ],
+    tests: ['Load again and watch for nuisance trips'],
     judge: smallerBreaker,
   }),
   defineRemedy({
-    id: 'nameplate-breaker', title: 'Breaker or fuse at the nameplate maximum or below', gives: 'The protection the unit was tested with', duties: ['Large enough to start the unit', 'Fuses where the nameplate names only fuses'],
-    steps: ['Read the nameplate again, photograph it', 'Fit the device, torque the terminal'], tests: ['Start the unit'],
+    id: 'nameplate-breaker',
+    title: 'Breaker or fuse at the nameplate maximum or below',
+    gives: 'The protection the unit was tested with',
+    duties: ['Large enough to start the unit', 'Fuses where the nameplate names only fuses'],
+    steps: ['Read the nameplate again, photograph it', 'Fit the device, torque the terminal'],
+    tests: ['Start the unit'],
     judge(desk) {
       const mocp = desk.ask((desk.subject as Subject<'circuit'>).facts.nameplateMocp)
       if (mocp === undefined) return desk.conditional('The nameplate maximum has to be read')
-      const amps = standardRatings(desk.site.edition).filter(r => r <= mocp).at(-1)
-      return amps === undefined ? desk.refused('No standard device is small enough') : desk.offered('At most {amps} A', { amps })
+      const amps = standardRatings(desk.site.edition)
+        .filter(r => r <= mocp)
+        .at(-1)
+      return amps === undefined
+        ? desk.refused('No standard device is small enough')
+        : desk.offered('At most {amps} A', { amps })
     },
   }),
   defineRemedy({
-    id: 'replace-conductor', title: 'Replace the thin or damaged run', gives: 'A conductor that bears the breaker',
-    duties: ['Rules of an altered circuit: AFCI, GFCI, box fill'], steps: ['Map every box on the run', 'Pull the new cable', 'Re-check box fill with the larger conductors'], needsPermit: true, tests: ['Loaded voltage drop', 'Ground impedance'],
+    id: 'replace-conductor',
+    title: 'Replace the thin or damaged run',
+    gives: 'A conductor that bears the breaker',
+    duties: ['Rules of an altered circuit: AFCI, GFCI, box fill'],
+    steps: [
+      'Map every box on the run',
+      'Pull the new cable',
+      'Re-check box fill with the larger conductors',
+    ],
+    needsPermit: true,
+    tests: ['Loaded voltage drop', 'Ground impedance'],
     judge: always('Always possible; access decides the cost'),
   }),
   defineRemedy({
-    id: 'leave-and-label', title: 'Leave it and label it', gives: 'Nothing', steps: [],
+    id: 'leave-and-label',
+    title: 'Leave it and label it',
+    gives: 'Nothing',
+    steps: [],
     judge: desk => desk.refused('A label does not protect a conductor or a person'),
   }),
   defineRemedy({
-    id: 'restore-20a', title: '12 AWG and a 20 A breaker', gives: 'The circuit the room needs', steps: ['Check every segment is 12 AWG or larger', 'Replace what is not', 'Fit the 20 A breaker'], needsPermit: true,
+    id: 'restore-20a',
+    title: '12 AWG and a 20 A breaker',
+    gives: 'The circuit the room needs',
+    steps: [
+      'Check every segment is 12 AWG or larger',
+      'Replace what is not',
+      'Fit the 20 A breaker',
+    ],
+    needsPermit: true,
     judge(desk) {
       const sizes = desk.site.children(desk.subject, 'segment').map(s => desk.ask(s.facts.size))
-      if (sizes.length > 0 && sizes.every(s => s !== undefined && s !== '14')) return desk.offered('The conductors seen are large enough: only the breaker is small')
-      if (sizes.includes('14')) return desk.offered('With new 12 AWG conductors; a larger breaker alone would overfuse the 14 AWG')
+      if (sizes.length > 0 && sizes.every(s => s !== undefined && s !== '14'))
+        return desk.offered('The conductors seen are large enough: only the breaker is small')
+      if (sizes.includes('14'))
+        return desk.offered(
+          'With new 12 AWG conductors; a larger breaker alone would overfuse the 14 AWG',
+        )
       return desk.conditional('Every segment has to be gauged first')
     },
   }),
   defineRemedy({
-    id: 'co-alr-device', title: 'CO/ALR device', gives: 'A device marked for aluminium', lacks: 'Does nothing for splices elsewhere on the chain', duties: ALUMINIUM_DUTIES, needsPermit: true,
-    steps: ['Power off and proved off', 'Clean, hook clockwise, torque'], tests: ['Loaded voltage drop at the device'],
+    id: 'co-alr-device',
+    title: 'CO/ALR device',
+    gives: 'A device marked for aluminium',
+    lacks: 'Does nothing for splices elsewhere on the chain',
+    duties: ALUMINIUM_DUTIES,
+    needsPermit: true,
+    steps: ['Power off and proved off', 'Clean, hook clockwise, torque'],
+    tests: ['Loaded voltage drop at the device'],
     judge(desk) {
       if (desk.subject.kind === 'point') {
         const point = desk.subject as Subject<'point'>
-        if ((desk.ask(point.facts.deviceAmps) ?? 15) >= 30) return desk.refused('Devices of 30 A and more are marked AL-CU instead')
-        if (desk.ask(point.facts.metal) === 'copper-clad aluminium') return desk.offered('Or any ordinary binding screw')
+        if ((desk.ask(point.facts.deviceAmps) ?? 15) >= 30)
+          return desk.refused('Devices of 30 A and more are marked AL-CU instead')
+        if (desk.ask(point.facts.metal) === 'copper-clad aluminium')
+          return desk.offered('Or any ordinary binding screw')
       }
       return bySchool(desk, false, 'Marked for aluminium on 15 and 20 A devices')
     },
   }),
-  splice('crimped-pigtail', 'Crimped cold-weld copper pigtail', true, 'By an installer certified for the tool'),
-  splice('lug-pigtail', 'Set-screw Al/Cu lug pigtail', true, 'Torque each screw with a torque screwdriver'),
-  splice('gel-connector-pigtail', 'Gel-filled Al/Cu connector pigtail', false, 'Where the print lists both metals and both sizes'),
-  splice('twist-on-pigtail', 'Twist-on Al/Cu connector pigtail', false, 'Disputed: consumer-safety guidance does not accept it'),
+  splice(
+    'crimped-pigtail',
+    'Crimped cold-weld copper pigtail',
+    true,
+    'By an installer certified for the tool',
+  ),
+  splice(
+    'lug-pigtail',
+    'Set-screw Al/Cu lug pigtail',
+    true,
+    'Torque each screw with a torque screwdriver',
+  ),
+  splice(
+    'gel-connector-pigtail',
+    'Gel-filled Al/Cu connector pigtail',
+    false,
+    'Where the print lists both metals and both sizes',
+  ),
+  splice(
+    'twist-on-pigtail',
+    'Twist-on Al/Cu connector pigtail',
+    false,
+    'Disputed: consumer-safety guidance does not accept it',
+  ),
   defineRemedy({
-    id: 'copper-rewire', title: 'Rewire in copper', gives: 'No aluminium left', duties: ['Rules of new circuits throughout'], needsPermit: true, steps: ['Plan by circuit', 'Pull new copper', 'Abandon the old runs visibly'], judge: always('Always possible; the dearest'),
+    id: 'copper-rewire',
+    title: 'Rewire in copper',
+    gives: 'No aluminium left',
+    duties: ['Rules of new circuits throughout'],
+    needsPermit: true,
+    steps: ['Plan by circuit', 'Pull new copper', 'Abandon the old runs visibly'],
+    judge: always('Always possible; the dearest'),
   }),
   defineRemedy({
-    id: 'marked-breaker', title: 'Breaker with a terminal marked for aluminium', gives: 'A terminal listed for the metal', steps: ['Fit a listed breaker marked AL or CU-AL', 'Torque as printed'], judge: always('Of a type listed for the panel'),
+    id: 'marked-breaker',
+    title: 'Breaker with a terminal marked for aluminium',
+    gives: 'A terminal listed for the metal',
+    steps: ['Fit a listed breaker marked AL or CU-AL', 'Torque as printed'],
+    judge: always('Of a type listed for the panel'),
   }),
   defineRemedy({
-    id: 'mark-white', title: 'Re-mark the white at every visible end', gives: 'A hot that says it is hot', markings: ['Tape or paint all round the white conductor, any colour but white, grey or green'], steps: ['Open every box where it shows', 'Encircle with tape or paint'],
+    id: 'mark-white',
+    title: 'Re-mark the white at every visible end',
+    gives: 'A hot that says it is hot',
+    markings: ['Tape or paint all round the white conductor, any colour but white, grey or green'],
+    steps: ['Open every box where it shows', 'Encircle with tape or paint'],
     judge(desk) {
       const wiring = desk.ask((desk.subject as Subject<'segment'>).facts.wiring)
-      if (wiring === undefined) return desk.conditional('Allowed in cables only; the wiring method has not been read')
-      return wiring.includes('conduit') ? desk.refused('In conduit a white conductor may never be a hot: pull another colour') : desk.offered('Allowed in a cable')
+      if (wiring === undefined)
+        return desk.conditional('Allowed in cables only; the wiring method has not been read')
+      return wiring.includes('conduit')
+        ? desk.refused('In conduit a white conductor may never be a hot: pull another colour')
+        : desk.offered('Allowed in a cable')
     },
   }),
-  defineRemedy({ id: 'entry-fitting', title: 'Listed connector or bushing at the entry', gives: 'No sheet-metal edge on the jacket', steps: ['Loosen enough cable to slip the fitting on', 'Leave a quarter inch of jacket inside'], judge: always('A split or retrofit fitting where the cable cannot be withdrawn') }),
+  defineRemedy({
+    id: 'entry-fitting',
+    title: 'Listed connector or bushing at the entry',
+    gives: 'No sheet-metal edge on the jacket',
+    steps: ['Loosen enough cable to slip the fitting on', 'Leave a quarter inch of jacket inside'],
+    judge: always('A split or retrofit fitting where the cable cannot be withdrawn'),
+  }),
 ]

@@ -11,14 +11,23 @@ import { RemedyDesk, type Advice, type Remedy } from './remedy'
 export type { Advice, Remedy, RemedyVerdict } from './remedy'
 
 /** Every remedy Corvit knows. */
-export const REMEDIES: readonly Remedy[] = [...CONDUCTOR_REMEDIES, ...PANEL_REMEDIES, ...POINT_REMEDIES, ...SERVICE_REMEDIES, ...OUTLET_REMEDIES]
+export const REMEDIES: readonly Remedy[] = [
+  ...CONDUCTOR_REMEDIES,
+  ...PANEL_REMEDIES,
+  ...POINT_REMEDIES,
+  ...SERVICE_REMEDIES,
+  ...OUTLET_REMEDIES,
+]
 const BY_ID = new Map(REMEDIES.map(r => [r.id, r]))
 export const remedyById = (id: string): Remedy | undefined => BY_ID.get(id)
 
 /** The remedies of a fault, each offered, conditional or refused in this house, in the order of the rule. */
-export function remediesFor(result: Result, site: Site): { remedy: Remedy, advice: Advice, asked: readonly FactRef[] }[] {
+export function remediesFor(
+  result: Result,
+  site: Site,
+): { remedy: Remedy; advice: Advice; asked: readonly FactRef[] }[] {
   if (result.verdict.outcome !== 'fault') return []
-  return result.rule.remedies.map((id) => {
+  return result.rule.remedies.map(id => {
     const remedy = BY_ID.get(id)
     if (!remedy) throw new Error(`Rule ${result.rule.id} names an unknown remedy: ${id}`)
     const desk = new RemedyDesk(site, result)

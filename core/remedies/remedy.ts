@@ -5,7 +5,11 @@ import { say, type Step } from '../engine/say'
 import type { Result } from '../engine/evaluate'
 
 export type RemedyVerdict = 'offered' | 'conditional' | 'refused'
-export interface Advice { readonly verdict: RemedyVerdict, readonly why: Step, readonly missing: readonly FactRef[] }
+export interface Advice {
+  readonly verdict: RemedyVerdict
+  readonly why: Step
+  readonly missing: readonly FactRef[]
+}
 
 /** What can be done about a fault: conditions judged in the house, and what it brings along. */
 export interface Remedy {
@@ -26,26 +30,55 @@ export interface Remedy {
 /** What a remedy sees: the finding, the site, and a reader that notes missing facts. */
 export class RemedyDesk {
   readonly #trail = new Trail()
-  constructor(readonly site: Site, readonly result: Result) {}
+  constructor(
+    readonly site: Site,
+    readonly result: Result,
+  ) {}
 
   /** Every fact the remedy looked at. */
-  get asked(): readonly FactRef[] { return this.#trail.rests }
-  get subject(): Subject { return this.result.subject }
-  ask<V>(fact: Fact<V> | Unseen): V | undefined { return this.#trail.ask(fact) }
-  rest(refs: readonly FactRef[]): void { this.#trail.rests.push(...refs) }
-  offered(why: string, slots?: Record<string, string | number>): Advice { return { verdict: 'offered', why: say(why, slots), missing: [] } }
-  refused(why: string, slots?: Record<string, string | number>): Advice { return { verdict: 'refused', why: say(why, slots), missing: [] } }
+  get asked(): readonly FactRef[] {
+    return this.#trail.rests
+  }
+  get subject(): Subject {
+    return this.result.subject
+  }
+  ask<V>(fact: Fact<V> | Unseen): V | undefined {
+    return this.#trail.ask(fact)
+  }
+  rest(refs: readonly FactRef[]): void {
+    this.#trail.rests.push(...refs)
+  }
+  offered(why: string, slots?: Record<string, string | number>): Advice {
+    return { verdict: 'offered', why: say(why, slots), missing: [] }
+  }
+  refused(why: string, slots?: Record<string, string | number>): Advice {
+    return { verdict: 'refused', why: say(why, slots), missing: [] }
+  }
   /** Conditional on the facts asked for and not known. */
   conditional(why: string, slots?: Record<string, string | number>): Advice {
-    const missing = this.#trail.rests.filter((f, i, all) => f.state !== 'known' && all.findIndex(o => o.subject === f.subject && o.field === f.field) === i)
+    const missing = this.#trail.rests.filter(
+      (f, i, all) =>
+        f.state !== 'known' &&
+        all.findIndex(o => o.subject === f.subject && o.field === f.field) === i,
+    )
     return { verdict: 'conditional', why: say(why, slots), missing }
   }
 }
 
-const PROVE = 'Switch off, lock and tag, prove absence of voltage with a tester proved before and after'
-const DEFAULTS = { duties: [], markings: [], cautions: [PROVE, 'The line side of a main stays live with the main off'], needsPermit: false, tests: [] } as const
+const PROVE =
+  'Switch off, lock and tag, prove absence of voltage with a tester proved before and after'
+const DEFAULTS = {
+  duties: [],
+  markings: [],
+  cautions: [PROVE, 'The line side of a main stays live with the main off'],
+  needsPermit: false,
+  tests: [],
+} as const
 
 type Draft = Pick<Remedy, 'id' | 'title' | 'gives' | 'steps' | 'judge'> & Partial<Remedy>
 export const defineRemedy = (draft: Draft): Remedy => ({ ...DEFAULTS, ...draft })
 /** A remedy whose only condition is the fault itself. */
-export const always = (why: string) => (desk: RemedyDesk): Advice => desk.offered(why)
+export const always =
+  (why: string) =>
+  (desk: RemedyDesk): Advice =>
+    desk.offered(why)

@@ -2,45 +2,311 @@ import { always, defineRemedy, type Remedy } from './remedy'
 
 /** Remedies for service, grounding, splices and workmanship. */
 export const SERVICE_REMEDIES: readonly Remedy[] = [
-  defineRemedy({ id: 'cold-weld-splice', title: 'Crimped cold-weld pigtail', gives: 'A joint that stays tight, accepted by every school', needsPermit: true, steps: ['Certified installer with the tool of the system', 'Copper pigtail sized to the breaker', 'Box fill counted again'], judge: always('Accepted by the strict school') }),
-  defineRemedy({ id: 'lug-splice', title: 'Set-screw lug marked for aluminium to copper', gives: 'A joint with a torque that can be checked', steps: ['Read the lug for metals and sizes', 'Antioxidant where the maker says', 'Torque as marked', 'Box fill counted again'], judge: always('Accepted by the strict school') }),
-  defineRemedy({ id: 'listed-twist-on', title: 'Twist-on or push-in connector marked for aluminium to copper', gives: 'A lawful joint', lacks: 'Disputed: consumer-safety guidance does not accept twist-ons',
+  defineRemedy({
+    id: 'cold-weld-splice',
+    title: 'Crimped cold-weld pigtail',
+    gives: 'A joint that stays tight, accepted by every school',
+    needsPermit: true,
+    steps: [
+      'Certified installer with the tool of the system',
+      'Copper pigtail sized to the breaker',
+      'Box fill counted again',
+    ],
+    judge: always('Accepted by the strict school'),
+  }),
+  defineRemedy({
+    id: 'lug-splice',
+    title: 'Set-screw lug marked for aluminium to copper',
+    gives: 'A joint with a torque that can be checked',
+    steps: [
+      'Read the lug for metals and sizes',
+      'Antioxidant where the maker says',
+      'Torque as marked',
+      'Box fill counted again',
+    ],
+    judge: always('Accepted by the strict school'),
+  }),
+  defineRemedy({
+    id: 'listed-twist-on',
+    title: 'Twist-on or push-in connector marked for aluminium to copper',
+    gives: 'A lawful joint',
+    lacks: 'Disputed: consumer-safety guidance does not accept twist-ons',
     steps: ['Read the connector for metals, sizes, solid or stranded', 'Fit as marked'],
     judge(desk) {
       const school = desk.ask(desk.site.premises.facts.aluminiumSchool)
-      return school === undefined ? desk.conditional('The desk has not chosen a school') : school === 'strict' ? desk.refused('This desk accepts cold-weld crimps, set-screw lugs and CO/ALR only') : desk.offered('Where listed for these metals and sizes')
-    } }),
-  defineRemedy({ id: 'identify-metal', title: 'Identify the metal, then judge everything on it again', gives: 'Ampacity and terminations judged on the true metal', steps: ['Scrape or cut back an end', 'Correct the record', 'Check devices and splices on the circuit'], judge: always('Several judgements change with it') }),
-  defineRemedy({ id: 're-land', title: 'Cut back and land again', gives: 'A whole conductor under a tight terminal', duties: ['At least 6 in free, 3 in past the box face'], steps: ['Cut back to a whole conductor', 'Strip to the gauge of the terminal', 'Hook clockwise under a screw, straight into a plate', 'Torque as marked'], judge: always('Where enough length is left; else splice a pigtail') }),
-  defineRemedy({ id: 're-insulate', title: 'Listed insulation in place of the tape', gives: 'Insulation as good as the conductor’s own', steps: ['Take the tape off', 'Listed connector, sleeve or electrical tape', 'Look for heat under it'], judge: always('After looking at what it covered') }),
-  defineRemedy({ id: 'fasten-cable', title: 'Fasten, plate and seal', gives: 'Cable kept from pulling, nails and fire', steps: ['Staple within 12 in and every 4½ ft', 'Steel plate where a hole is near the edge', 'Seal fire-rated passages'], cautions: [], judge: always('Where it can be reached') }),
-  defineRemedy({ id: 'appliance-breaker', title: 'Breaker to suit the appliance', gives: 'Protection the appliance was tested with', steps: ['Read the nameplate', 'Fit the size it allows, at least 125 % for heaters'], judge: always('If the conductors bear it') }),
-  defineRemedy({ id: 'replace-service-conductors', title: 'Larger service conductors', gives: 'A service as large as its main', needsPermit: true, duties: ['Rules of replaced service equipment'], steps: ['Permit and utility appointment', 'Replace conductors, check meter enclosure and electrode conductor'], judge: always('With the utility') }),
-  defineRemedy({ id: 'electrode-conductor', title: 'Run a full-size electrode conductor', gives: 'Surge and lightning a way to earth', lacks: 'Makes no breaker trip', needsPermit: true, steps: ['Size by the service conductors', 'Unspliced, listed clamp, to the bar where the neutral is'], tests: ['Clamp reading near 0 A'], judge: always('To every electrode that is there') }),
-  defineRemedy({ id: 'second-rod', title: 'Second rod, 6 ft or more away', gives: 'No measurement needed any more', steps: ['Drive 8 ft in soil', 'Bond to the first with the same conductor'], cautions: ['Have buried services located first'], judge: always('Where one rod stands alone') }),
-  defineRemedy({ id: 'building-electrode', title: 'Electrode at the separate building', gives: 'What the building with a feeder must have', lacks: 'Does not replace a grounding conductor in the feeder', needsPermit: true, steps: ['Rods or footing steel', 'Conductor to the ground bar of its panel, or to the neutral where an old three-wire feeder may stay'], judge: always('At its disconnect') }),
-  defineRemedy({ id: 'bonding-bushing', title: 'Bonding bushing with jumper', gives: 'A sure path at service fault currents', steps: ['With the utility: the line side cannot be switched off here', 'Bushing, jumper to the neutral bar'], cautions: ['Line side stays live: the utility disconnects first'], judge: always('At each end of the raceway') }),
-  defineRemedy({ id: 'bond-piping', title: 'Bond the piping', gives: 'Pipes that cannot become live and stay so', steps: ['Listed clamp on bare rigid pipe or fitting', 'Conductor of full size to the service or electrode conductor', 'Jumper round meter and filters'], tests: ['Clamp reading near 0 A'], judge: always('Clamp where it stays accessible') }),
-  defineRemedy({ id: 'appliance-ground-for-gas', title: 'Rely on the grounded appliance', gives: 'A bond through the appliance’s grounding conductor',
+      return school === undefined
+        ? desk.conditional('The desk has not chosen a school')
+        : school === 'strict'
+          ? desk.refused('This desk accepts cold-weld crimps, set-screw lugs and CO/ALR only')
+          : desk.offered('Where listed for these metals and sizes')
+    },
+  }),
+  defineRemedy({
+    id: 'identify-metal',
+    title: 'Identify the metal, then judge everything on it again',
+    gives: 'Ampacity and terminations judged on the true metal',
+    steps: [
+      'Scrape or cut back an end',
+      'Correct the record',
+      'Check devices and splices on the circuit',
+    ],
+    judge: always('Several judgements change with it'),
+  }),
+  defineRemedy({
+    id: 're-land',
+    title: 'Cut back and land again',
+    gives: 'A whole conductor under a tight terminal',
+    duties: ['At least 6 in free, 3 in past the box face'],
+    steps: [
+      'Cut back to a whole conductor',
+      'Strip to the gauge of the terminal',
+      'Hook clockwise under a screw, straight into a plate',
+      'Torque as marked',
+    ],
+    judge: always('Where enough length is left; else splice a pigtail'),
+  }),
+  defineRemedy({
+    id: 're-insulate',
+    title: 'Listed insulation in place of the tape',
+    gives: 'Insulation as good as the conductor’s own',
+    steps: [
+      'Take the tape off',
+      'Listed connector, sleeve or electrical tape',
+      'Look for heat under it',
+    ],
+    judge: always('After looking at what it covered'),
+  }),
+  defineRemedy({
+    id: 'fasten-cable',
+    title: 'Fasten, plate and seal',
+    gives: 'Cable kept from pulling, nails and fire',
+    steps: [
+      'Staple within 12 in and every 4½ ft',
+      'Steel plate where a hole is near the edge',
+      'Seal fire-rated passages',
+    ],
+    cautions: [],
+    judge: always('Where it can be reached'),
+  }),
+  defineRemedy({
+    id: 'appliance-breaker',
+    title: 'Breaker to suit the appliance',
+    gives: 'Protection the appliance was tested with',
+    steps: ['Read the nameplate', 'Fit the size it allows, at least 125 % for heaters'],
+    judge: always('If the conductors bear it'),
+  }),
+  defineRemedy({
+    id: 'replace-service-conductors',
+    title: 'Larger service conductors',
+    gives: 'A service as large as its main',
+    needsPermit: true,
+    duties: ['Rules of replaced service equipment'],
+    steps: [
+      'Permit and utility appointment',
+      'Replace conductors, check meter enclosure and electrode conductor',
+    ],
+    judge: always('With the utility'),
+  }),
+  defineRemedy({
+    id: 'electrode-conductor',
+    title: 'Run a full-size electrode conductor',
+    gives: 'Surge and lightning a way to earth',
+    lacks: 'Makes no breaker trip',
+    needsPermit: true,
+    steps: [
+      'Size by the service conductors',
+      'Unspliced, listed clamp, to the bar where the neutral is',
+    ],
+    tests: ['Clamp reading near 0 A'],
+    judge: always('To every electrode that is there'),
+  }),
+  defineRemedy({
+    id: 'second-rod',
+    title: 'Second rod, 6 ft or more away',
+    gives: 'No measurement needed any more',
+    steps: ['Drive 8 ft in soil', 'Bond to the first with the same conductor'],
+    cautions: ['Have buried services located first'],
+    judge: always('Where one rod stands alone'),
+  }),
+  defineRemedy({
+    id: 'building-electrode',
+    title: 'Electrode at the separate building',
+    gives: 'What the building with a feeder must have',
+    lacks: 'Does not replace a grounding conductor in the feeder',
+    needsPermit: true,
+    steps: [
+      'Rods or footing steel',
+      'Conductor to the ground bar of its panel, or to the neutral where an old three-wire feeder may stay',
+    ],
+    judge: always('At its disconnect'),
+  }),
+  defineRemedy({
+    id: 'bonding-bushing',
+    title: 'Bonding bushing with jumper',
+    gives: 'A sure path at service fault currents',
+    steps: [
+      'With the utility: the line side cannot be switched off here',
+      'Bushing, jumper to the neutral bar',
+    ],
+    cautions: ['Line side stays live: the utility disconnects first'],
+    judge: always('At each end of the raceway'),
+  }),
+  defineRemedy({
+    id: 'bond-piping',
+    title: 'Bond the piping',
+    gives: 'Pipes that cannot become live and stay so',
+    steps: [
+      'Listed clamp on bare rigid pipe or fitting',
+      'Conductor of full size to the service or electrode conductor',
+      'Jumper round meter and filters',
+    ],
+    tests: ['Clamp reading near 0 A'],
+    judge: always('Clamp where it stays accessible'),
+  }),
+  defineRemedy({
+    id: 'appliance-ground-for-gas',
+    title: 'Rely on the grounded appliance',
+    gives: 'A bond through the appliance’s grounding conductor',
     steps: ['Prove the ground at the appliance'],
     judge(desk) {
       const piping = desk.ask(desk.site.premises.facts.gasPiping)
       const has = desk.ask(desk.site.premises.facts.doGasAppliancesHaveGround)
-      if (piping === 'corrugated tubing') return desk.refused('Corrugated tubing wants a bond of its own')
-      return has ? desk.offered('The appliance has a ground') : has === false ? desk.refused('No gas appliance has a grounded circuit') : desk.conditional('Look whether the appliance is grounded')
-    } }),
-  defineRemedy({ id: 'fit-intersystem', title: 'Fit a communications bonding termination', gives: 'One earth for power, cable and telephone', steps: ['Listed termination with room for three near the service', '6 AWG copper to the electrode conductor'], judge: always('At the service, accessible') }),
-  defineRemedy({ id: 'fewer-mains', title: 'Main breaker ahead of it, or fewer mains', gives: 'Everything off in six movements or one', needsPermit: true, steps: ['Main disconnect ahead, or move added breakers to a sub-panel'], judge: always('With the utility') }),
-  defineRemedy({ id: 'fewer-circuits', title: 'Move circuits to a sub-panel', gives: 'A panel within its label', needsPermit: true, steps: ['Sub-panel beside it', 'Move the circuits in excess'], judge: always('Load calculation first') }),
-  defineRemedy({ id: 'fit-surge', title: 'Surge protector at the service', gives: 'What a replaced service must have', steps: ['Type 1 or 2, listed, short leads', 'Mark it in the directory'], judge: always('At the service or the panel next to it') }),
-  defineRemedy({ id: 'call-utility', title: 'Call the utility, keep away', gives: 'The only safe way', steps: ['Keep people away', 'Report it', 'Mast and attachment of the house are then repaired by an electrician'], cautions: ['Do not touch the drop or anything it touches'], judge: always('The drop is live and not the house’s own') }),
-  defineRemedy({ id: 'group-multiwire', title: 'Tie the group together', gives: 'The pair can be told at a glance', steps: ['Cable tie round the hots and their neutral inside the panel'], judge: always('In every panel it enters') }),
-  defineRemedy({ id: 'single-phase-panel', title: 'Replace by a listed single-phase panel', gives: 'Every space on a true leg', needsPermit: true, steps: ['Permit', 'Replace', 'Land multiwire pairs on opposite legs'], judge: always('Nothing cheaper is honest') }),
-  defineRemedy({ id: 'untwin', title: 'Full-size breaker, or another space', gives: 'A breaker the stab is made for', steps: ['Move one circuit to a free space, or to a sub-panel'], judge: always('If there is a free space') }),
-  defineRemedy({ id: 'clear-space', title: 'Clear the space, rehang the door', gives: 'Room to work and to get away', steps: ['Move what is stored', 'Rehang the door to 90°', 'Mark the floor'], cautions: [], judge: always('Where only things or a door are in the way') }),
-  defineRemedy({ id: 'raise-floor', title: 'Lower the enclosure or raise the floor', gives: 'A handle in reach', needsPermit: true, steps: ['A platform that is part of the building, not a step'], judge: always('If it keeps the working space') }),
-  defineRemedy({ id: 'pull-white-neutral', title: 'Pull a white neutral', gives: 'A neutral anybody recognises', steps: ['Pull a white or grey conductor in place of the re-marked one', 'Or, where it is a cable assembly after all, correct the record'], judge: always('In pipe a new conductor can be pulled') }),
-  defineRemedy({ id: 'remake-splice', title: 'Cut back to bright metal and make the splice anew', gives: 'A joint that stays cool', duties: ['At least 6 in free, 3 in past the box face (300.14)', 'The boxes before and after on the chain, too', 'Box fill counted again'], steps: ['Cut back until copper is bright and insulation supple', 'Listed connector for metals, sizes and number of conductors', 'Where the damage goes beyond the box, replace the run'], tests: ['Drop under 12 to 15 A at the next outlet', 'Infrared after an hour of load'], judge: always('If enough sound conductor is left; else pigtails in a larger box') }),
-  defineRemedy({ id: 'cooler-luminaire', title: 'A luminaire that takes 60 °C conductors, or a 90 °C run to a box apart', gives: 'Insulation that does not bake', steps: ['Fit a luminaire marked for 60 °C supply; cooler lamps alone do not change the marking', 'Or set a junction box at least 1 ft away and run 90 °C conductors from it'], judge: always('Look at the insulation in the canopy first: it may be baked already') }),
-  defineRemedy({ id: 'add-required-circuit', title: 'Run the 20 A circuit', gives: 'A breaker that holds in ordinary use', duties: ['Rules of a new circuit: AFCI, GFCI, TR, box fill'], needsPermit: true, steps: ['A free space or a sub-panel', '12 AWG from the panel', 'Label the directory'], judge: always('At the next remodel of the room') }),
+      if (piping === 'corrugated tubing')
+        return desk.refused('Corrugated tubing wants a bond of its own')
+      return has
+        ? desk.offered('The appliance has a ground')
+        : has === false
+          ? desk.refused('No gas appliance has a grounded circuit')
+          : desk.conditional('Look whether the appliance is grounded')
+    },
+  }),
+  defineRemedy({
+    id: 'fit-intersystem',
+    title: 'Fit a communications bonding termination',
+    gives: 'One earth for power, cable and telephone',
+    steps: [
+      'Listed termination with room for three near the service',
+      '6 AWG copper to the electrode conductor',
+    ],
+    judge: always('At the service, accessible'),
+  }),
+  defineRemedy({
+    id: 'fewer-mains',
+    title: 'Main breaker ahead of it, or fewer mains',
+    gives: 'Everything off in six movements or one',
+    needsPermit: true,
+    steps: ['Main disconnect ahead, or move added breakers to a sub-panel'],
+    judge: always('With the utility'),
+  }),
+  defineRemedy({
+    id: 'fewer-circuits',
+    title: 'Move circuits to a sub-panel',
+    gives: 'A panel within its label',
+    needsPermit: true,
+    steps: ['Sub-panel beside it', 'Move the circuits in excess'],
+    judge: always('Load calculation first'),
+  }),
+  defineRemedy({
+    id: 'fit-surge',
+    title: 'Surge protector at the service',
+    gives: 'What a replaced service must have',
+    steps: ['Type 1 or 2, listed, short leads', 'Mark it in the directory'],
+    judge: always('At the service or the panel next to it'),
+  }),
+  defineRemedy({
+    id: 'call-utility',
+    title: 'Call the utility, keep away',
+    gives: 'The only safe way',
+    steps: [
+      'Keep people away',
+      'Report it',
+      'Mast and attachment of the house are then repaired by an electrician',
+    ],
+    cautions: ['Do not touch the drop or anything it touches'],
+    judge: always('The drop is live and not the house’s own'),
+  }),
+  defineRemedy({
+    id: 'group-multiwire',
+    title: 'Tie the group together',
+    gives: 'The pair can be told at a glance',
+    steps: ['Cable tie round the hots and their neutral inside the panel'],
+    judge: always('In every panel it enters'),
+  }),
+  defineRemedy({
+    id: 'single-phase-panel',
+    title: 'Replace by a listed single-phase panel',
+    gives: 'Every space on a true leg',
+    needsPermit: true,
+    steps: ['Permit', 'Replace', 'Land multiwire pairs on opposite legs'],
+    judge: always('Nothing cheaper is honest'),
+  }),
+  defineRemedy({
+    id: 'untwin',
+    title: 'Full-size breaker, or another space',
+    gives: 'A breaker the stab is made for',
+    steps: ['Move one circuit to a free space, or to a sub-panel'],
+    judge: always('If there is a free space'),
+  }),
+  defineRemedy({
+    id: 'clear-space',
+    title: 'Clear the space, rehang the door',
+    gives: 'Room to work and to get away',
+    steps: ['Move what is stored', 'Rehang the door to 90°', 'Mark the floor'],
+    cautions: [],
+    judge: always('Where only things or a door are in the way'),
+  }),
+  defineRemedy({
+    id: 'raise-floor',
+    title: 'Lower the enclosure or raise the floor',
+    gives: 'A handle in reach',
+    needsPermit: true,
+    steps: ['A platform that is part of the building, not a step'],
+    judge: always('If it keeps the working space'),
+  }),
+  defineRemedy({
+    id: 'pull-white-neutral',
+    title: 'Pull a white neutral',
+    gives: 'A neutral anybody recognises',
+    steps: [
+      'Pull a white or grey conductor in place of the re-marked one',
+      'Or, where it is a cable assembly after all, correct the record',
+    ],
+    judge: always('In pipe a new conductor can be pulled'),
+  }),
+  defineRemedy({
+    id: 'remake-splice',
+    title: 'Cut back to bright metal and make the splice anew',
+    gives: 'A joint that stays cool',
+    duties: [
+      'At least 6 in free, 3 in past the box face (300.14)',
+      'The boxes before and after on the chain, too',
+      'Box fill counted again',
+    ],
+    steps: [
+      'Cut back until copper is bright and insulation supple',
+      'Listed connector for metals, sizes and number of conductors',
+      'Where the damage goes beyond the box, replace the run',
+    ],
+    tests: ['Drop under 12 to 15 A at the next outlet', 'Infrared after an hour of load'],
+    judge: always('If enough sound conductor is left; else pigtails in a larger box'),
+  }),
+  defineRemedy({
+    id: 'cooler-luminaire',
+    title: 'A luminaire that takes 60 °C conductors, or a 90 °C run to a box apart',
+    gives: 'Insulation that does not bake',
+    steps: [
+      'Fit a luminaire marked for 60 °C supply; cooler lamps alone do not change the marking',
+      'Or set a junction box at least 1 ft away and run 90 °C conductors from it',
+    ],
+    judge: always('Look at the insulation in the canopy first: it may be baked already'),
+  }),
+  defineRemedy({
+    id: 'add-required-circuit',
+    title: 'Run the 20 A circuit',
+    gives: 'A breaker that holds in ordinary use',
+    duties: ['Rules of a new circuit: AFCI, GFCI, TR, box fill'],
+    needsPermit: true,
+    steps: ['A free space or a sub-panel', '12 AWG from the panel', 'Label the directory'],
+    judge: always('At the next remodel of the room'),
+  }),
 ]

@@ -19,13 +19,13 @@ export const ASSESS_VERSION = 1
 export interface SpokenResult {
   rule: string
   title: string
-  subject: { kind: string, id: string, label: string }
+  subject: { kind: string; id: string; label: string }
   outcome: Outcome
   why: string
   severity: Severity | null
   severityWhy: string | null
   /** Set by a person in place of the computed one, with the reason. */
-  byHand: { computed: Severity, reason: string } | null
+  byHand: { computed: Severity; reason: string } | null
   /** Of a fault; of a clear one only where it is lawful because it is old: allowed to stay. */
   standing: StandingKind | null
   standingWhy: string | null
@@ -33,17 +33,52 @@ export interface SpokenResult {
   compare: Comparison | null
   working: string[]
   remark: string | null
-  evidence: { subject: string, field: string, label: string, value: string, grade: Grade, observation: string, earlier: { value: string, by: string, at: string }[], rivals?: { value: string, by: string, at: string }[] }[]
+  evidence: {
+    subject: string
+    field: string
+    label: string
+    value: string
+    grade: Grade
+    observation: string
+    earlier: { value: string; by: string; at: string }[]
+    rivals?: { value: string; by: string; at: string }[]
+  }[]
   /** The weakest grade it rests on. */
   grade: Grade | null
   missing: Look[]
   sections: string[]
   defect?: string
-  remedies: { id: string, title: string, verdict: RemedyVerdict, why: string, missing: Look[], gives: string, lacks: string | null, duties: string[], markings: string[], steps: string[], cautions: string[], needsPermit: boolean, tests: string[] }[]
+  remedies: {
+    id: string
+    title: string
+    verdict: RemedyVerdict
+    why: string
+    missing: Look[]
+    gives: string
+    lacks: string | null
+    duties: string[]
+    markings: string[]
+    steps: string[]
+    cautions: string[]
+    needsPermit: boolean
+    tests: string[]
+  }[]
 }
 
-export interface Totals { fault: number, clear: number, undecided: number, 'n/a': number, severity: Record<Severity, number> }
-export interface Assessment { corvit: 1, version: number, edition: number, results: SpokenResult[], totals: Totals }
+export interface Totals {
+  fault: number
+  clear: number
+  undecided: number
+  'n/a': number
+  severity: Record<Severity, number>
+}
+export interface Assessment {
+  corvit: 1
+  version: number
+  edition: number
+  results: SpokenResult[]
+  totals: Totals
+}
 
 /**
  * A result in words, with its evidence, missing facts and remedies.
@@ -62,22 +97,48 @@ export function speak(result: Result, site: Site, looked?: FactRef[]): SpokenRes
   }
   const mayStay = verdict.outcome === 'clear' ? verdict.mayStay : undefined
   return {
-    rule: rule.id, title: verdict.outcome === 'fault' ? rule.fault : rule.title,
+    rule: rule.id,
+    title: verdict.outcome === 'fault' ? rule.fault : rule.title,
     subject: { kind: subject.kind, id: subject.id, label: labelOf(site, subject) },
-    outcome: verdict.outcome, why: render(verdict.why),
-    severity: result.severity ?? null, severityWhy: result.severityWhy ? render(result.severityWhy) : null, byHand: result.byHand ? { computed: result.computedSeverity!, reason: result.byHand.reason } : null,
-    standing: standing?.kind ?? (mayStay ? 'allowed to stay' : null), standingWhy: standing ? render(standing.why) : mayStay ? render(mayStay) : null, turningYears: [...standing?.turningYears ?? []],
-    compare: 'compare' in verdict ? verdict.compare ?? null : null,
+    outcome: verdict.outcome,
+    why: render(verdict.why),
+    severity: result.severity ?? null,
+    severityWhy: result.severityWhy ? render(result.severityWhy) : null,
+    byHand: result.byHand
+      ? { computed: result.computedSeverity!, reason: result.byHand.reason }
+      : null,
+    standing: standing?.kind ?? (mayStay ? 'allowed to stay' : null),
+    standingWhy: standing ? render(standing.why) : mayStay ? render(mayStay) : null,
+    turningYears: [...(standing?.turningYears ?? [])],
+    compare: 'compare' in verdict ? (verdict.compare ?? null) : null,
     working: verdict.working.map(render),
     remark: verdict.outcome === 'fault' && verdict.remark ? render(verdict.remark) : null,
-    evidence, grade,
+    evidence,
+    grade,
     missing: verdict.outcome === 'undecided' ? verdict.missing.map(f => lookFor(site, f)) : [],
     sections: citeIn(rule.cites, result.site.edition),
-    ...verdict.outcome === 'undecided' && verdict.defect !== undefined && { defect: verdict.defect },
-    remedies: remediesFor(result, site).map(({ remedy, advice, asked }) => (looked?.push(...asked), {
-      id: remedy.id, title: remedy.title, verdict: advice.verdict, why: render(advice.why), missing: advice.missing.map(f => lookFor(site, f)),
-      gives: remedy.gives, lacks: remedy.lacks ?? null, duties: [...remedy.duties], markings: [...remedy.markings], steps: [...remedy.steps], cautions: [...remedy.cautions], needsPermit: remedy.needsPermit, tests: [...remedy.tests],
-    })),
+    ...(verdict.outcome === 'undecided' &&
+      verdict.defect !== undefined && { defect: verdict.defect }),
+    remedies: remediesFor(result, site).map(
+      ({ remedy, advice, asked }) => (
+        looked?.push(...asked),
+        {
+          id: remedy.id,
+          title: remedy.title,
+          verdict: advice.verdict,
+          why: render(advice.why),
+          missing: advice.missing.map(f => lookFor(site, f)),
+          gives: remedy.gives,
+          lacks: remedy.lacks ?? null,
+          duties: [...remedy.duties],
+          markings: [...remedy.markings],
+          steps: [...remedy.steps],
+          cautions: [...remedy.cautions],
+          needsPermit: remedy.needsPermit,
+          tests: [...remedy.tests],
+        }
+      ),
+    ),
   }
 }
 
@@ -87,15 +148,16 @@ const EVIDENCE = new WeakMap<Site['names'], Map<KnownFact, EvidenceEntry>>()
 /** A known fact in words. Made once per site, since many judgements rest on the same fact. */
 function evidenceOf(site: Site, fact: KnownFact): EvidenceEntry | undefined {
   let made = EVIDENCE.get(site.names)
-  if (made === undefined) EVIDENCE.set(site.names, made = new Map())
+  if (made === undefined) EVIDENCE.set(site.names, (made = new Map()))
   const before = made.get(fact)
   if (before) return before
   const of = site.house.subjects.get(fact.subject)
   const field = of && fieldOf(of.kind, fact.field)
   if (!field) return undefined
   const isLink = field.type === 'ref' || field.type === 'refs'
-  const text = (value: AnyValue) => isLink ? refText(site, value) : valueText(field, value)
-  const told = (list: readonly Opinion[]) => list.map(e => ({ value: text(e.value), by: e.by, at: e.at }))
+  const text = (value: AnyValue) => (isLink ? refText(site, value) : valueText(field, value))
+  const told = (list: readonly Opinion[]) =>
+    list.map(e => ({ value: text(e.value), by: e.by, at: e.at }))
   const entry: EvidenceEntry = {
     subject: fact.subject,
     field: fact.field,
@@ -104,7 +166,7 @@ function evidenceOf(site: Site, fact: KnownFact): EvidenceEntry | undefined {
     grade: fact.grade,
     observation: fact.observation,
     earlier: told(fact.earlier),
-    ...fact.rivals.length > 0 && { rivals: told(fact.rivals) },
+    ...(fact.rivals.length > 0 && { rivals: told(fact.rivals) }),
   }
   made.set(fact, entry)
   return entry
@@ -119,9 +181,20 @@ function refText(site: Site, value: unknown): string {
   return value.length === 0 ? 'none' : value.map(id => one(String(id))).join(', ')
 }
 
-export const noTotals = (): Totals => ({ 'fault': 0, 'clear': 0, 'undecided': 0, 'n/a': 0, 'severity': { 'make safe now': 0, 'repair': 0, 'upgrade at next work': 0, 'for the record': 0 } })
+export const noTotals = (): Totals => ({
+  fault: 0,
+  clear: 0,
+  undecided: 0,
+  'n/a': 0,
+  severity: { 'make safe now': 0, repair: 0, 'upgrade at next work': 0, 'for the record': 0 },
+})
 /** Counts a judgement in, or with -1 out again. */
-export function count(totals: Totals, outcome: Outcome, severity: Severity | undefined, by: 1 | -1 = 1): void {
+export function count(
+  totals: Totals,
+  outcome: Outcome,
+  severity: Severity | undefined,
+  by: 1 | -1 = 1,
+): void {
   totals[outcome] += by
   if (severity) totals.severity[severity] += by
 }
@@ -134,8 +207,17 @@ export function totalsOf(results: readonly Result[]): Totals {
 }
 
 /** Judges a whole house and says everything: the document the command line prints. */
-export function assess(house: House, { rules = RULES }: { rules?: readonly Rule[] } = {}): Assessment {
+export function assess(
+  house: House,
+  { rules = RULES }: { rules?: readonly Rule[] } = {},
+): Assessment {
   const site = new Site(house)
   const results = evaluate(site, rules)
-  return { corvit: 1, version: ASSESS_VERSION, edition: site.edition, results: results.map(r => speak(r, site)), totals: totalsOf(results) }
+  return {
+    corvit: 1,
+    version: ASSESS_VERSION,
+    edition: site.edition,
+    results: results.map(r => speak(r, site)),
+    totals: totalsOf(results),
+  }
 }

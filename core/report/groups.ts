@@ -1,7 +1,10 @@
 import type { SpokenResult } from './assess'
 
 /** The same finding on several things: said once, with every place it stands at. */
-export interface FindingGroup { readonly first: SpokenResult, readonly all: readonly SpokenResult[] }
+export interface FindingGroup {
+  readonly first: SpokenResult
+  readonly all: readonly SpokenResult[]
+}
 
 /**
  * Findings that read the same (rule, severity, conclusion, standing, and the remedies with their reasons) put together,
@@ -10,7 +13,17 @@ export interface FindingGroup { readonly first: SpokenResult, readonly all: read
 export function groupAlike(findings: readonly SpokenResult[]): FindingGroup[] {
   const groups = new Map<string, SpokenResult[]>()
   for (const f of findings) {
-    const key = JSON.stringify([f.rule, f.severity, f.byHand, f.standing, f.standingWhy, f.why, f.remark, f.compare, f.remedies.map(r => [r.id, r.verdict, r.why])])
+    const key = JSON.stringify([
+      f.rule,
+      f.severity,
+      f.byHand,
+      f.standing,
+      f.standingWhy,
+      f.why,
+      f.remark,
+      f.compare,
+      f.remedies.map(r => [r.id, r.verdict, r.why]),
+    ])
     const group = groups.get(key)
     if (group) group.push(f)
     else groups.set(key, [f])

@@ -1,13 +1,24 @@
-import { FIELDS, fieldOf, KIND_LABEL, type AnyValue, type Field, type Kind, type Stage } from '../model/fields'
+import {
+  FIELDS,
+  fieldOf,
+  KIND_LABEL,
+  type AnyValue,
+  type Field,
+  type Kind,
+  type Stage,
+} from '../model/fields'
 import { valueOf, type FactRef, type Subject } from '../model/house'
 import type { Site } from '../derive/site'
 import { ruleById } from '../rules'
 
-/** What a thing is called on screens and in reports. Made once per site: a judgement names the same things over and over. */
+/**
+ * What a thing is called on screens and in reports. Made once per site: a judgement names the same
+ * things over and over.
+ */
 export function labelOf(site: Site, subject: Subject): string {
   const { labels } = site.names
   let label = labels.get(subject)
-  if (label === undefined) labels.set(subject, label = makeLabel(site, subject))
+  if (label === undefined) labels.set(subject, (label = makeLabel(site, subject)))
   return label
 }
 
@@ -21,7 +32,9 @@ function makeLabel(site: Site, subject: Subject): string {
     case 'circuit': {
       const circuit = subject as Subject<'circuit'>
       const breaker = site.get(valueOf(circuit, 'fedBy'), 'breaker')
-      return [breaker && spaceOf(site, breaker), valueOf(circuit, 'label') ?? 'circuit'].filter(Boolean).join(' · ')
+      return [breaker && spaceOf(site, breaker), valueOf(circuit, 'label') ?? 'circuit']
+        .filter(Boolean)
+        .join(' · ')
     }
     case 'segment': {
       const circuit = site.get(subject.parent ?? undefined, 'circuit')
@@ -34,36 +47,49 @@ function makeLabel(site: Site, subject: Subject): string {
     }
     case 'bar': {
       const panel = site.get(subject.parent ?? undefined, 'enclosure')
-      return `${panel ? `${labelOf(site, panel)} · ` : ''}${valueOf(subject as Subject<'bar'>, 'role') ?? 'unidentified'} bar`
+      const role = valueOf(subject as Subject<'bar'>, 'role') ?? 'unidentified'
+      return `${panel ? `${labelOf(site, panel)} · ` : ''}${role} bar`
     }
     case 'screw': {
       const bar = site.get(subject.parent ?? undefined, 'bar')
-      return `${bar ? `${labelOf(site, bar)} · ` : ''}screw ${valueOf(subject as Subject<'screw'>, 'position') ?? ''}`.trim()
+      const position = valueOf(subject as Subject<'screw'>, 'position') ?? ''
+      return `${bar ? `${labelOf(site, bar)} · ` : ''}screw ${position}`.trim()
     }
     case 'exposure': {
       const parent = site.house.subjects.get(subject.parent ?? '')
-      return `${parent ? `${labelOf(site, parent)} · ` : ''}${valueOf(subject as Subject<'exposure'>, 'name') ?? 'hot or crowded stretch'}`
+      const name = valueOf(subject as Subject<'exposure'>, 'name') ?? 'hot or crowded stretch'
+      return `${parent ? `${labelOf(site, parent)} · ` : ''}${name}`
     }
     case 'amendment': {
       const rule = valueOf(subject as Subject<'amendment'>, 'rule')
-      return rule === undefined ? 'local amendment' : `local amendment: ${ruleById(rule)?.fault.toLowerCase() ?? rule}`
+      return rule === undefined
+        ? 'local amendment'
+        : `local amendment: ${ruleById(rule)?.fault.toLowerCase() ?? rule}`
     }
     case 'override': {
       const thing = site.house.subjects.get(valueOf(subject as Subject<'override'>, 'of') ?? '')
       return thing ? `weighed by hand: ${labelOf(site, thing)}` : 'weighed by hand'
     }
-    case 'photo': return valueOf(subject as Subject<'photo'>, 'caption') ?? 'photograph'
-    case 'premises': return valueOf(subject as Subject<'premises'>, 'name') ?? 'premises'
+    case 'photo':
+      return valueOf(subject as Subject<'photo'>, 'caption') ?? 'photograph'
+    case 'premises':
+      return valueOf(subject as Subject<'premises'>, 'name') ?? 'premises'
     case 'point': {
       const room = site.roomOf(subject as Subject<'point'>)
       const name = valueOf(subject as Subject<'point'>, 'name') ?? subject.id
       const roomName = valueOf(room, 'name')
       const plain = roomName && !name.startsWith(roomName) ? `${roomName} · ${name}` : name
       if ((namesakesOf(site).get(`${room?.id} ${name}`) ?? 0) < 2) return plain
-      const circuit = valueOf(site.get(valueOf(subject as Subject<'point'>, 'circuit'), 'circuit'), 'label')
+      const circuit = valueOf(
+        site.get(valueOf(subject as Subject<'point'>, 'circuit'), 'circuit'),
+        'label',
+      )
       return circuit === undefined ? `${plain} (${subject.id})` : `${plain} (${circuit})`
     }
-    default: return valueOf(subject as Subject<'room'>, 'name') ?? `${KIND_LABEL[subject.kind]} ${subject.id}`
+    default:
+      return (
+        valueOf(subject as Subject<'room'>, 'name') ?? `${KIND_LABEL[subject.kind]} ${subject.id}`
+      )
   }
 }
 
@@ -75,7 +101,7 @@ function namesakesOf(site: Site): ReadonlyMap<string, number> {
     const key = `${valueOf(point, 'room')} ${valueOf(point, 'name') ?? point.id}`
     count.set(key, (count.get(key) ?? 0) + 1)
   }
-  return site.names.namesakes = count
+  return (site.names.namesakes = count)
 }
 
 /** The space of a breaker; with its panel, where there are several. */
@@ -92,22 +118,34 @@ export function valueText(field: Field, value: AnyValue): string {
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
   if (field.type === 'year' && Array.isArray(value)) return `${value[0]} to ${value[1]}`
   if (Array.isArray(value)) return value.length === 0 ? 'none' : value.join(', ')
-  if (field === FIELDS.amendment.rule || field === FIELDS.override.rule) return ruleById(String(value))?.fault ?? String(value)
+  if (field === FIELDS.amendment.rule || field === FIELDS.override.rule)
+    return ruleById(String(value))?.fault ?? String(value)
   const unit = field.type === 'number' || field.type === 'choice' ? field.unit : undefined
   return unit ? `${value} ${unit}` : String(value)
 }
 
 /** A thing to look at: where, what, with which instrument, in which stage of the walk. */
-export interface Look { subject: string, kind: Kind, label: string, field: string, fact: string, look: string, stage: Stage, with: string | undefined, state: 'unseen' | 'blocked' | 'assumed', reason: string | undefined }
+export interface Look {
+  subject: string
+  kind: Kind
+  label: string
+  field: string
+  fact: string
+  look: string
+  stage: Stage
+  with: string | undefined
+  state: 'unseen' | 'blocked' | 'assumed'
+  reason: string | undefined
+}
 
 const LOOKS = new WeakMap<Site['names'], Map<FactRef, Look>>()
 
 /** The look that would settle a missing fact. Made once per site: many judgements wait for the same look. */
 export function lookFor(site: Site, ref: FactRef): Look {
   let looks = LOOKS.get(site.names)
-  if (looks === undefined) LOOKS.set(site.names, looks = new Map())
+  if (looks === undefined) LOOKS.set(site.names, (looks = new Map()))
   let look = looks.get(ref)
-  if (look === undefined) looks.set(ref, look = makeLook(site, ref))
+  if (look === undefined) looks.set(ref, (look = makeLook(site, ref)))
   return look
 }
 
@@ -116,7 +154,15 @@ function makeLook(site: Site, ref: FactRef): Look {
   const kind = subject?.kind ?? 'premises'
   const field = fieldOf(kind, ref.field) ?? FIELDS.premises.name
   return {
-    subject: ref.subject, kind, label: subject ? labelOf(site, subject) : ref.subject, field: ref.field, fact: field.label, look: field.look, stage: field.stage, with: field.with,
-    state: ref.state === 'known' ? 'assumed' : ref.state, reason: ref.state === 'blocked' ? ref.reason : undefined,
+    subject: ref.subject,
+    kind,
+    label: subject ? labelOf(site, subject) : ref.subject,
+    field: ref.field,
+    fact: field.label,
+    look: field.look,
+    stage: field.stage,
+    with: field.with,
+    state: ref.state === 'known' ? 'assumed' : ref.state,
+    reason: ref.state === 'blocked' ? ref.reason : undefined,
   }
 }

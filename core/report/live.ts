@@ -15,18 +15,52 @@ import { labelOf } from './labels'
 import { count, noTotals, speak, type SpokenResult, type Totals } from './assess'
 
 /** What changed after some observations: judgements to put in place, and keys of those that are gone. */
-export interface Change { readonly changed: readonly SpokenResult[], readonly gone: readonly string[], readonly totals: Totals }
+export interface Change {
+  readonly changed: readonly SpokenResult[]
+  readonly gone: readonly string[]
+  readonly totals: Totals
+}
 
 export const resultKey = (rule: string, subject: string): string => `${rule} ${subject}`
 
 /** Names of things appear in the words of judgements about others. */
 const NAMING = new Set(['name', 'label', 'space', 'half', 'position', 'role'])
 const NOBODY: ReadonlySet<string> = new Set()
-/** Facts that standing, severity or the shape of the house rest on: judgements elsewhere may turn, so all are judged. */
-const EVERYWHERE = new Set(['rule', 'effect', 'asIn', 'source', 'severity', 'reason', 'year', 'yearBuilt', 'work', 'use', 'place', 'isDetached', 'type', 'bus', 'numbering', 'spaces', ...NAMING])
-const SHAPING: ReadonlySet<string> = new Set(Object.values(FIELDS).flatMap(fields => Object.entries(fields).filter(([, f]) => f.type === 'ref' || f.type === 'refs').map(([name]) => name)))
+/**
+ * Facts that standing, severity or the shape of the house rest on: judgements elsewhere may turn,
+ * so all are judged.
+ */
+const EVERYWHERE = new Set([
+  'rule',
+  'effect',
+  'asIn',
+  'source',
+  'severity',
+  'reason',
+  'year',
+  'yearBuilt',
+  'work',
+  'use',
+  'place',
+  'isDetached',
+  'type',
+  'bus',
+  'numbering',
+  'spaces',
+  ...NAMING,
+])
+const SHAPING: ReadonlySet<string> = new Set(
+  Object.values(FIELDS).flatMap(fields =>
+    Object.entries(fields)
+      .filter(([, f]) => f.type === 'ref' || f.type === 'refs')
+      .map(([name]) => name),
+  ),
+)
 
-/** Why a judgement is taken again: a fact it rests on was seen anew, names it may speak may have changed, or it may be untouched. */
+/**
+ * Why a judgement is taken again: a fact it rests on was seen anew, names it may speak may have
+ * changed, or it may be untouched.
+ */
 type Touched = 'asked anew' | 'named anew' | 'perhaps'
 
 /** A judgement as it stood: what it said, what it asked for, and what its remedies looked at besides. */
@@ -60,7 +94,15 @@ export class LiveAssessment {
   readonly #askers = new Map<string, Map<string, Set<Entry>>>()
 
   append(observations: readonly Observation[]): Change {
-    const isLocal = this.#entries.size > 0 && observations.every(o => (o.act === 'note' || o.act === 'block') && o.subject !== PREMISES_ID && !EVERYWHERE.has(o.field) && !SHAPING.has(o.field))
+    const isLocal =
+      this.#entries.size > 0 &&
+      observations.every(
+        o =>
+          (o.act === 'note' || o.act === 'block') &&
+          o.subject !== PREMISES_ID &&
+          !EVERYWHERE.has(o.field) &&
+          !SHAPING.has(o.field),
+      )
     this.ledger.append(observations)
     const site = new Site(this.ledger.house)
     // A local edit renames nothing.
@@ -77,7 +119,9 @@ export class LiveAssessment {
   #judgeAskers(observations: readonly Observation[], site: Site, changed: SpokenResult[]): void {
     const context = new Context(site)
     const askers = new Set<Entry>()
-    for (const o of observations) if (o.act === 'note' || o.act === 'block') for (const entry of this.#askers.get(o.subject)?.get(o.field) ?? []) askers.add(entry)
+    for (const o of observations)
+      if (o.act === 'note' || o.act === 'block')
+        for (const entry of this.#askers.get(o.subject)?.get(o.field) ?? []) askers.add(entry)
     for (const { key, rule, subject: id } of askers) {
       const subject = site.house.subjects.get(id)
       if (subject) this.#take(key, judgeOne(rule, subject, context), site, 'asked anew', changed)
@@ -96,12 +140,25 @@ export class LiveAssessment {
     return renamed
   }
 
-  #judgeAll(site: Site, renamed: ReadonlySet<string>, changed: SpokenResult[], gone: string[]): void {
+  #judgeAll(
+    site: Site,
+    renamed: ReadonlySet<string>,
+    changed: SpokenResult[],
+    gone: string[],
+  ): void {
     const present = new Set<string>()
     for (const result of evaluate(site, RULES)) {
       const key = resultKey(result.rule.id, result.subject.id)
       present.add(key)
-      this.#take(key, result, site, renamed.size > 0 && speaksOf(this.#entries.get(key), result, renamed) ? 'named anew' : 'perhaps', changed)
+      this.#take(
+        key,
+        result,
+        site,
+        renamed.size > 0 && speaksOf(this.#entries.get(key), result, renamed)
+          ? 'named anew'
+          : 'perhaps',
+        changed,
+      )
     }
     for (const [key, entry] of this.#entries) {
       if (present.has(key)) continue
@@ -116,12 +173,34 @@ export class LiveAssessment {
     const { outcome, why, asked } = result.verdict
     const standing = result.standing?.kind
     // Remedies look at facts the judgement never asked for, so faults are always put into words and compared.
-    if (before && outcome !== 'fault' && touched === 'perhaps' && readsTheSame(before, result)) return
+    if (before && outcome !== 'fault' && touched === 'perhaps' && readsTheSame(before, result))
+      return
     // What is missing may be a fact nobody asked for: the judgement names it all the same.
-    const facts = result.verdict.outcome === 'undecided' ? [...asked, ...result.verdict.missing.filter(m => !asked.includes(m))] : [...asked]
-    const spoken = outcome !== 'n/a' || (before && before.outcome !== 'n/a') ? speak(result, site, facts) : undefined
-    const after: Entry = { key, rule: result.rule, subject: result.subject.id, outcome, severity: result.severity, standing, why, facts, asked: asked.length, spoken: outcome === 'fault' || touched !== 'perhaps' ? spoken : undefined }
-    const isSame = touched !== 'asked anew' && before?.spoken !== undefined && spoken !== undefined && reads(before.spoken, spoken)
+    const facts =
+      result.verdict.outcome === 'undecided'
+        ? [...asked, ...result.verdict.missing.filter(m => !asked.includes(m))]
+        : [...asked]
+    const spoken =
+      outcome !== 'n/a' || (before && before.outcome !== 'n/a')
+        ? speak(result, site, facts)
+        : undefined
+    const after: Entry = {
+      key,
+      rule: result.rule,
+      subject: result.subject.id,
+      outcome,
+      severity: result.severity,
+      standing,
+      why,
+      facts,
+      asked: asked.length,
+      spoken: outcome === 'fault' || touched !== 'perhaps' ? spoken : undefined,
+    }
+    const isSame =
+      touched !== 'asked anew' &&
+      before?.spoken !== undefined &&
+      spoken !== undefined &&
+      reads(before.spoken, spoken)
     if (before) this.#forget(before)
     this.#keep(after)
     if (spoken && !isSame) changed.push(spoken)
@@ -132,7 +211,7 @@ export class LiveAssessment {
     count(this.#totals, entry.outcome, entry.severity)
     for (const { subject, field } of entry.facts) {
       let fields = this.#askers.get(subject)
-      if (!fields) this.#askers.set(subject, fields = new Map())
+      if (!fields) this.#askers.set(subject, (fields = new Map()))
       const askers = fields.get(field)
       if (askers) askers.add(entry)
       else fields.set(field, new Set([entry]))
@@ -141,32 +220,59 @@ export class LiveAssessment {
 
   #forget(entry: Entry): void {
     count(this.#totals, entry.outcome, entry.severity, -1)
-    for (const { subject, field } of entry.facts) this.#askers.get(subject)?.get(field)?.delete(entry)
+    for (const { subject, field } of entry.facts)
+      this.#askers.get(subject)?.get(field)?.delete(entry)
   }
 }
 
-/** Whether a judgement names one of these things: its own, those of the facts it rests on, or those such a fact points at. */
-function speaksOf(entry: Entry | undefined, { subject, verdict }: Result, renamed: ReadonlySet<string>): boolean {
+/**
+ * Whether a judgement names one of these things: its own, those of the facts it rests on, or those
+ * such a fact points at.
+ */
+function speaksOf(
+  entry: Entry | undefined,
+  { subject, verdict }: Result,
+  renamed: ReadonlySet<string>,
+): boolean {
   if (verdict.outcome === 'n/a' && (!entry || entry.outcome === 'n/a')) return false
   if (!entry || renamed.has(subject.id)) return true
-  const points = (value: unknown): boolean => typeof value === 'string' ? renamed.has(value) : Array.isArray(value) && value.some(v => renamed.has(v as string))
-  return entry.facts.some(f => renamed.has(f.subject) || (f.state === 'known' && (points(f.value) || f.earlier.some(e => points(e.value)))))
+  const points = (value: unknown): boolean =>
+    typeof value === 'string'
+      ? renamed.has(value)
+      : Array.isArray(value) && value.some(v => renamed.has(v as string))
+  return entry.facts.some(
+    f =>
+      renamed.has(f.subject) ||
+      (f.state === 'known' && (points(f.value) || f.earlier.some(e => points(e.value)))),
+  )
 }
 
-/** Two judgements that say the same for the same facts read the same. A fact is a new object once anything about it changed. */
+/**
+ * Two judgements that say the same for the same facts read the same. A fact is a new object once
+ * anything about it changed.
+ */
 function readsTheSame(before: Entry, { verdict, standing }: Result): boolean {
   const { asked, why } = verdict
-  if (before.outcome !== verdict.outcome || before.standing !== standing?.kind || before.why.text !== why.text || before.asked !== asked.length) return false
+  if (
+    before.outcome !== verdict.outcome ||
+    before.standing !== standing?.kind ||
+    before.why.text !== why.text ||
+    before.asked !== asked.length
+  )
+    return false
   for (const key in why.slots) if (why.slots[key] !== before.why.slots?.[key]) return false
   return asked.every((fact, i) => sameFact(fact, before.facts[i]!))
 }
-const sameFact = (a: FactRef, b: FactRef): boolean => a === b || (a.state === 'unseen' && b.state === 'unseen' && a.subject === b.subject && a.field === b.field)
+const sameFact = (a: FactRef, b: FactRef): boolean =>
+  a === b ||
+  (a.state === 'unseen' && b.state === 'unseen' && a.subject === b.subject && a.field === b.field)
 
 /** Plain data that says the same: texts, numbers, lists and records of them. */
 function reads(a: unknown, b: unknown): boolean {
   if (a === b) return true
   if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false
-  if (Array.isArray(a)) return Array.isArray(b) && a.length === b.length && a.every((x, i) => reads(x, b[i]))
+  if (Array.isArray(a))
+    return Array.isArray(b) && a.length === b.length && a.every((x, i) => reads(x, b[i]))
   const x = a as Record<string, unknown>
   const y = b as Record<string, unknown>
   for (const key in x) if (!reads(x[key], y[key])) return false

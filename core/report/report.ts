@@ -13,22 +13,62 @@ import { looksOf } from './looks'
 
 export type Voice = 'inspector' | 'electrician'
 
-const Comparison = z.object({ left: z.number(), leftLabel: z.string(), sign: z.enum(['>', '<', '=']), right: z.number(), rightLabel: z.string(), unit: z.string() })
+const Comparison = z.object({
+  left: z.number(),
+  leftLabel: z.string(),
+  sign: z.enum(['>', '<', '=']),
+  right: z.number(),
+  rightLabel: z.string(),
+  unit: z.string(),
+})
 const Item = z.object({
-  rule: z.string(), title: z.string(), /** Every place it stands at. */ where: z.array(z.string()), seen: z.string(), leadsTo: z.string(), who: z.string(),
-  severity: z.enum(SEVERITIES), /** Said where a person set the severity. */ byHand: z.string(), standing: z.enum(STANDINGS), standingWhy: z.string(), grade: z.enum(GRADES).nullable(),
-  compare: Comparison.nullable(), working: z.array(z.string()), sections: z.array(z.string()),
-  remedies: z.array(z.object({ title: z.string(), verdict: z.enum(['offered', 'conditional', 'refused']), why: z.string(), duties: z.array(z.string()), markings: z.array(z.string()), tests: z.array(z.string()), needsPermit: z.boolean() })),
+  rule: z.string(),
+  title: z.string(),
+  /** Every place it stands at. */ where: z.array(z.string()),
+  seen: z.string(),
+  leadsTo: z.string(),
+  who: z.string(),
+  severity: z.enum(SEVERITIES),
+  /** Said where a person set the severity. */ byHand: z.string(),
+  standing: z.enum(STANDINGS),
+  standingWhy: z.string(),
+  grade: z.enum(GRADES).nullable(),
+  compare: Comparison.nullable(),
+  working: z.array(z.string()),
+  sections: z.array(z.string()),
+  remedies: z.array(
+    z.object({
+      title: z.string(),
+      verdict: z.enum(['offered', 'conditional', 'refused']),
+      why: z.string(),
+      duties: z.array(z.string()),
+      markings: z.array(z.string()),
+      tests: z.array(z.string()),
+      needsPermit: z.boolean(),
+    }),
+  ),
 })
 /** A report as data: the page and the printer give it its shape. */
 export const Report = z.object({
-  voice: z.enum(['inspector', 'electrician']), name: z.string(), facts: z.array(z.object({ label: z.string(), value: z.string() })),
-  counts: z.array(z.object({ severity: z.enum(SEVERITIES), count: z.number() })), judged: z.number(), clear: z.number(), undecided: z.number(),
+  voice: z.enum(['inspector', 'electrician']),
+  name: z.string(),
+  facts: z.array(z.object({ label: z.string(), value: z.string() })),
+  counts: z.array(z.object({ severity: z.enum(SEVERITIES), count: z.number() })),
+  judged: z.number(),
+  clear: z.number(),
+  undecided: z.number(),
   groups: z.array(z.object({ severity: z.enum(SEVERITIES), items: z.array(Item) })),
   /** Lawful when made, no longer made so: what it is, what it means. */
-  mayStay: z.array(z.object({ rule: z.string(), where: z.string(), seen: z.string(), means: z.string() })),
+  mayStay: z.array(
+    z.object({ rule: z.string(), where: z.string(), seen: z.string(), means: z.string() }),
+  ),
   limitations: z.array(z.object({ where: z.string(), fact: z.string(), reason: z.string() })),
-  notYetSeen: z.array(z.object({ stage: z.enum(STAGES), items: z.array(z.object({ where: z.string(), look: z.string(), settles: z.number() })) })),
+  notYetSeen: z.array(
+    z.object({
+      stage: z.enum(STAGES),
+      items: z.array(z.object({ where: z.string(), look: z.string(), settles: z.number() })),
+    }),
+  ),
   cautions: z.array(z.string()),
 })
 export type Report = z.infer<typeof Report>
@@ -36,12 +76,18 @@ export type Report = z.infer<typeof Report>
 /** Cautions that go with every report. */
 export const CAUTIONS: readonly string[] = [
   'Work on or near live parts is for qualified people. The line side of a main stays live with the main off.',
-  'A cover can be energised: it is tested before it is touched. Absence of voltage is verified with a tester proved before and after.',
+  'A cover can be energised: it is tested before it is touched. Absence of voltage is verified ' +
+    'with a tester proved before and after.',
   'Many of these jobs need a permit and a licensed person. Local law and the local inspector decide.',
   'These are second opinions on what was seen on the day, not an approval of the installation.',
 ]
 
-const WHO = { 'make safe now': 'A licensed electrician, now; keep the part off or out of reach until then', 'repair': 'A licensed electrician', 'upgrade at next work': 'A licensed electrician, at the next work on it', 'for the record': 'For the owner to know' } as const
+const WHO = {
+  'make safe now': 'A licensed electrician, now; keep the part off or out of reach until then',
+  repair: 'A licensed electrician',
+  'upgrade at next work': 'A licensed electrician, at the next work on it',
+  'for the record': 'For the owner to know',
+} as const
 
 /** Writes the report of a house in one voice. An inspector describes and refers; an electrician cites and specifies. */
 export function writeReport(house: House, voice: Voice): Report {
@@ -52,35 +98,93 @@ export function writeReport(house: House, voice: Voice): Report {
   const showsSections = isElectrician || valueOf(premises, 'citeSections') === true
   const faults = assessment.results.filter(r => r.outcome === 'fault')
   const item = ({ first: r, all }: FindingGroup) => ({
-    rule: r.rule, title: r.title, where: all.map(f => f.subject.label), seen: r.why, leadsTo: CONSEQUENCES[r.rule] ?? '', who: WHO[r.severity!],
-    severity: r.severity!, byHand: r.byHand ? `Weighed by hand (computed: ${r.byHand.computed}): ${r.byHand.reason}` : '', standing: r.standing!, standingWhy: r.standingWhy ?? '', grade: r.grade, compare: r.compare,
-    working: isElectrician ? r.working : [], sections: showsSections ? r.sections : [],
-    remedies: isElectrician ? r.remedies.map(({ title, verdict, why, duties, markings, tests, needsPermit }) => ({ title, verdict, why, duties, markings, tests, needsPermit })) : [],
+    rule: r.rule,
+    title: r.title,
+    where: all.map(f => f.subject.label),
+    seen: r.why,
+    leadsTo: CONSEQUENCES[r.rule] ?? '',
+    who: WHO[r.severity!],
+    severity: r.severity!,
+    byHand: r.byHand ? `Weighed by hand (computed: ${r.byHand.computed}): ${r.byHand.reason}` : '',
+    standing: r.standing!,
+    standingWhy: r.standingWhy ?? '',
+    grade: r.grade,
+    compare: r.compare,
+    working: isElectrician ? r.working : [],
+    sections: showsSections ? r.sections : [],
+    remedies: isElectrician
+      ? r.remedies.map(({ title, verdict, why, duties, markings, tests, needsPermit }) => ({
+          title,
+          verdict,
+          why,
+          duties,
+          markings,
+          tests,
+          needsPermit,
+        }))
+      : [],
   })
-  const named = (['name', 'street', 'client', 'assessor', 'visitedOn', 'purpose', 'yearBuilt', 'edition'] as const).flatMap((name) => {
+  const named = (
+    [
+      'name',
+      'street',
+      'client',
+      'assessor',
+      'visitedOn',
+      'purpose',
+      'yearBuilt',
+      'edition',
+    ] as const
+  ).flatMap(name => {
     const fact = premises.facts[name]
     const field = fieldOf('premises', name)!
-    return fact.state === 'known' ? [{ label: field.label, value: valueText(field, fact.value) }] : []
+    return fact.state === 'known'
+      ? [{ label: field.label, value: valueText(field, fact.value) }]
+      : []
   })
   const looks = looksOf(assessment.results)
   return {
-    voice, name: valueOf(premises, 'name') ?? 'Job', facts: named,
+    voice,
+    name: valueOf(premises, 'name') ?? 'Job',
+    facts: named,
     counts: SEVERITIES.map(severity => ({ severity, count: assessment.totals.severity[severity] })),
-    judged: assessment.totals.fault + assessment.totals.clear + assessment.totals.undecided, clear: assessment.totals.clear, undecided: assessment.totals.undecided,
-    groups: SEVERITIES.map(severity => ({ severity, items: groupAlike(faults.filter(r => r.severity === severity)).map(item) })).filter(g => g.items.length > 0),
-    mayStay: assessment.results.filter(r => r.outcome === 'clear' && r.standing === 'allowed to stay').map(r => ({ rule: r.rule, where: r.subject.label, seen: r.why, means: r.standingWhy ?? '' })),
+    judged: assessment.totals.fault + assessment.totals.clear + assessment.totals.undecided,
+    clear: assessment.totals.clear,
+    undecided: assessment.totals.undecided,
+    groups: SEVERITIES.map(severity => ({
+      severity,
+      items: groupAlike(faults.filter(r => r.severity === severity)).map(item),
+    })).filter(g => g.items.length > 0),
+    mayStay: assessment.results
+      .filter(r => r.outcome === 'clear' && r.standing === 'allowed to stay')
+      .map(r => ({
+        rule: r.rule,
+        where: r.subject.label,
+        seen: r.why,
+        means: r.standingWhy ?? '',
+      })),
     limitations: limitationsOf(site),
-    notYetSeen: STAGES.map(stage => ({ stage, items: looks.filter(l => l.stage === stage && l.state !== 'blocked').map(l => ({ where: l.label, look: l.look, settles: l.settles })) })).filter(g => g.items.length > 0),
+    notYetSeen: STAGES.map(stage => ({
+      stage,
+      items: looks
+        .filter(l => l.stage === stage && l.state !== 'blocked')
+        .map(l => ({ where: l.label, look: l.look, settles: l.settles })),
+    })).filter(g => g.items.length > 0),
     cautions: [...CAUTIONS],
   }
 }
 
 /** Everything that was tried and could not be seen, with its reason. */
-export function limitationsOf(site: Site): { where: string, fact: string, reason: string }[] {
-  const list: { where: string, fact: string, reason: string }[] = []
+export function limitationsOf(site: Site): { where: string; fact: string; reason: string }[] {
+  const list: { where: string; fact: string; reason: string }[] = []
   for (const subject of site.house.subjects.values()) {
     for (const fact of factsOf(subject)) {
-      if (fact.state === 'blocked') list.push({ where: labelOf(site, subject), fact: fieldOf(subject.kind as Kind, fact.field)?.label ?? fact.field, reason: fact.reason })
+      if (fact.state === 'blocked')
+        list.push({
+          where: labelOf(site, subject),
+          fact: fieldOf(subject.kind as Kind, fact.field)?.label ?? fact.field,
+          reason: fact.reason,
+        })
     }
   }
   return list

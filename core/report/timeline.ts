@@ -18,22 +18,35 @@ export interface Moment {
 }
 
 /** What was required when, and what was built when: for the whole premises, one room, or one rule. */
-export function timelineOf(site: Site, about: { room?: Subject<'room'>, rule?: string } = {}): Moment[] {
+export function timelineOf(
+  site: Site,
+  about: { room?: Subject<'room'>; rule?: string } = {},
+): Moment[] {
   const moments: Moment[] = []
   const use = valueOf(about.room, 'use')
   if (about.room) {
-    for (const row of use ? requirementsOf(use) : []) moments.push({ year: row.since, lane: 'required', text: `${row.protection}: ${row.text}` })
+    for (const row of use ? requirementsOf(use) : [])
+      moments.push({ year: row.since, lane: 'required', text: `${row.protection}: ${row.text}` })
     for (const point of site.all.point) if (valueOf(point, 'room') === about.room.id) part(point)
   } else {
-    for (const rule of RULES) if (rule.since && (!about.rule || about.rule === rule.id)) moments.push({ year: rule.since, lane: 'required', text: rule.title, rule: rule.id })
-    for (const s of TURNS) if (!about.rule || about.rule === s.rule) moments.push({ year: s.year, lane: 'required', text: s.text, rule: s.rule })
+    for (const rule of RULES)
+      if (rule.since && (!about.rule || about.rule === rule.id))
+        moments.push({ year: rule.since, lane: 'required', text: rule.title, rule: rule.id })
+    for (const s of TURNS)
+      if (!about.rule || about.rule === s.rule)
+        moments.push({ year: s.year, lane: 'required', text: s.text, rule: s.rule })
     for (const s of [...site.all.enclosure, ...site.all.feeder, ...site.all.circuit]) part(s)
   }
   for (const s of [site.premises, ...site.all.building]) {
     const built = (s as Subject<'building'>).facts.yearBuilt
     if (built.state === 'known') house(s, built.value, 'built')
   }
-  for (const edition of EDITIONS) moments.push({ year: edition, lane: 'edition', text: edition === site.edition ? `${edition} edition, in force here` : `${edition} edition` })
+  for (const edition of EDITIONS)
+    moments.push({
+      year: edition,
+      lane: 'edition',
+      text: edition === site.edition ? `${edition} edition, in force here` : `${edition} edition`,
+    })
   moments.push({ year: site.visitYear, lane: 'house', text: 'this visit' })
   return moments.sort((a, b) => a.year - b.year || a.text.localeCompare(b.text))
 
@@ -43,6 +56,12 @@ export function timelineOf(site: Site, about: { room?: Subject<'room'>, rule?: s
   }
   function house(subject: Subject, value: number | readonly [number, number], what: string) {
     const [year, until] = typeof value === 'number' ? [value, undefined] : value
-    moments.push({ year, ...until !== undefined && { until }, lane: 'house', text: [labelOf(site, subject), what].filter(Boolean).join(' '), subject: subject.id })
+    moments.push({
+      year,
+      ...(until !== undefined && { until }),
+      lane: 'house',
+      text: [labelOf(site, subject), what].filter(Boolean).join(' '),
+      subject: subject.id,
+    })
   }
 }

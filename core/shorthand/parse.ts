@@ -23,36 +23,88 @@ export interface Line {
   label?: string
 }
 /** A piece of the line and what was understood; `isRead` false where nothing could be made of it. */
-export interface Piece { text: string, meaning: string, isRead: boolean }
-
-const METAL: Record<string, Line['metal']> = { cu: 'copper', al: 'aluminium', cca: 'copper-clad aluminium', tinned: 'tinned copper', silver: 'silver-looking' }
-const WIRING: Record<string, Line['wiring']> = {
-  'nm': 'NM', 'nmb': 'NM-B', 'nm-b': 'NM-B', 'cloth': 'cloth NM', 'uf': 'UF', 'ac': 'armoured cable', 'spiral': 'old spiral armour', 'mc': 'MC', 'emt': 'steel conduit', 'steel': 'steel conduit', 'pvc': 'plastic conduit', 'flex': 'flexible conduit', 'se': 'SE', 'kt': 'knob-and-tube',
+export interface Piece {
+  text: string
+  meaning: string
+  isRead: boolean
 }
-const PROTECTION: Record<string, Line['protection']> = { gfci: 'GFCI', afci: 'AFCI', dual: 'dual', plain: 'standard' }
-const TIE: Record<string, Line['handleTie']> = { tie: 'listed tie', untied: 'not tied', nail: 'improvised tie', common: 'common trip' }
+
+const METAL: Record<string, Line['metal']> = {
+  cu: 'copper',
+  al: 'aluminium',
+  cca: 'copper-clad aluminium',
+  tinned: 'tinned copper',
+  silver: 'silver-looking',
+}
+const WIRING: Record<string, Line['wiring']> = {
+  nm: 'NM',
+  nmb: 'NM-B',
+  'nm-b': 'NM-B',
+  cloth: 'cloth NM',
+  uf: 'UF',
+  ac: 'armoured cable',
+  spiral: 'old spiral armour',
+  mc: 'MC',
+  emt: 'steel conduit',
+  steel: 'steel conduit',
+  pvc: 'plastic conduit',
+  flex: 'flexible conduit',
+  se: 'SE',
+  kt: 'knob-and-tube',
+}
+const PROTECTION: Record<string, Line['protection']> = {
+  gfci: 'GFCI',
+  afci: 'AFCI',
+  dual: 'dual',
+  plain: 'standard',
+}
+const TIE: Record<string, Line['handleTie']> = {
+  tie: 'listed tie',
+  untied: 'not tied',
+  nail: 'improvised tie',
+  common: 'common trip',
+}
 /** What the name of a circuit says about its load; the directory's word, not proof. */
 const SUPPLIES: readonly (readonly [RegExp, NonNullable<Line['supplies']>])[] = [
-  [/\b(lights? and (receptacles?|outlets?)|(receptacles?|outlets?) and lights?|bedrooms?|living|den)\b/i, 'receptacles and lighting'],
-  [/\b(lights?|lighting)\b/i, 'lighting'], [/\b(range|oven|cooktop)\b/i, 'cooking appliance'], [/\b(water heater)\b/i, 'water heater'],
-  [/\b(a\/?c|air conditioner|condenser|heat pump)\b/i, 'air conditioning'], [/\b(pump|fan motor)\b/i, 'motor'], [/\b(alarms?|smoke)\b/i, 'alarms'],
-  [/\b(dryer|dishwasher|furnace|disposer)\b/i, 'fixed appliance'], [/\b(counter|receptacles?|outlets?|laundry|bath)\b/i, 'receptacles'],
+  [
+    /\b(lights? and (receptacles?|outlets?)|(receptacles?|outlets?) and lights?|bedrooms?|living|den)\b/i,
+    'receptacles and lighting',
+  ],
+  [/\b(lights?|lighting)\b/i, 'lighting'],
+  [/\b(range|oven|cooktop)\b/i, 'cooking appliance'],
+  [/\b(water heater)\b/i, 'water heater'],
+  [/\b(a\/?c|air conditioner|condenser|heat pump)\b/i, 'air conditioning'],
+  [/\b(pump|fan motor)\b/i, 'motor'],
+  [/\b(alarms?|smoke)\b/i, 'alarms'],
+  [/\b(dryer|dishwasher|furnace|disposer)\b/i, 'fixed appliance'],
+  [/\b(counter|receptacles?|outlets?|laundry|bath)\b/i, 'receptacles'],
 ]
-const SIZED = new RegExp(`^(${[...SIZES].sort((a, b) => b.length - a.length).map(s => s.replace('/', '\\/')).join('|')})(?:awg)?(?:-(\\d))?(cu|al|cca)?$`, 'i')
+const SIZED = new RegExp(
+  `^(${[...SIZES]
+    .sort((a, b) => b.length - a.length)
+    .map(s => s.replace('/', '\\/'))
+    .join('|')})(?:awg)?(?:-(\\d))?(cu|al|cca)?$`,
+  'i',
+)
 
 /**
  * Reads a line. Numbers: the first is the space (unless `spaceGiven`), the next the rating; a number that is neither
  * but is a conductor size is the size. What cannot be read is said, never guessed. A line that begins with `=`, or a
  * space and `=`, is the line before over again, with whatever follows changed.
  */
-export function parseLine(text: string, spaceGiven?: number, previous?: Line): { line: Line, pieces: Piece[] } {
+export function parseLine(
+  text: string,
+  spaceGiven?: number,
+  previous?: Line,
+): { line: Line; pieces: Piece[] } {
   const again = /^\s*(?:(\d{1,2})([ab])?\s*)?=/.exec(text)
   if (again) return repeated(text.slice(again[0].length), again[1], again[2], spaceGiven, previous)
   const line: Line = {}
   const pieces: Piece[] = []
   const name: string[] = []
   const words = text.trim().split(/\s+/).filter(Boolean).slice(0, 60)
-  const say = (word: string, meaning: string, isRead = true) => pieces.push({ text: word, meaning, isRead })
+  const say = (word: string, meaning: string, isRead = true) =>
+    pieces.push({ text: word, meaning, isRead })
   let hasSpace = false
   for (let i = 0; i < words.length; i++) {
     const word = words[i]!
@@ -65,7 +117,12 @@ export function parseLine(text: string, spaceGiven?: number, previous?: Line): {
       }
     }
     const space = /^(\d{1,2})([ab])?$/.exec(low)
-    if (space && !hasSpace && (spaceGiven === undefined || i === 0) && !(spaceGiven !== undefined && !looksLikeSpace(words, i))) {
+    if (
+      space &&
+      !hasSpace &&
+      (spaceGiven === undefined || i === 0) &&
+      !(spaceGiven !== undefined && !looksLikeSpace(words, i))
+    ) {
       hasSpace = true
       line.space = Number(space[1])
       if (space[2]) line.half = space[2] as 'a' | 'b'
@@ -85,7 +142,11 @@ export function parseLine(text: string, spaceGiven?: number, previous?: Line): {
       if (value < 5 || value > 400) {
         delete line.ratingAmps
         say(word, 'no rating this small or large', false)
-      } else say(word, standardRatings(2023).includes(value) ? `${value} A` : `${value} A, not a standard size`)
+      } else
+        say(
+          word,
+          standardRatings(2023).includes(value) ? `${value} A` : `${value} A, not a standard size`,
+        )
       continue
     }
     const sized = SIZED.exec(low)
@@ -93,7 +154,12 @@ export function parseLine(text: string, spaceGiven?: number, previous?: Line): {
       line.size = sized[1] as Size
       if (sized[2]) line.conductors = Number(sized[2])
       if (sized[3]) line.metal = METAL[sized[3]]
-      say(word, [`${line.size} AWG`, line.metal, sized[2] && `${sized[2]} conductors`].filter(Boolean).join(' '))
+      say(
+        word,
+        [`${line.size} AWG`, line.metal, sized[2] && `${sized[2]} conductors`]
+          .filter(Boolean)
+          .join(' '),
+      )
       continue
     }
     if (/^\d+(awg|cu|al|cca)$/.test(low)) {
@@ -157,17 +223,56 @@ export function parseLine(text: string, spaceGiven?: number, previous?: Line): {
 }
 
 /** The line before, without its place, its name and whom it shares with; what follows the sign is read on top. */
-function repeated(rest: string, space: string | undefined, half: string | undefined, spaceGiven: number | undefined, previous: Line | undefined): { line: Line, pieces: Piece[] } {
-  if (!previous) return { line: {}, pieces: [{ text: '=', meaning: 'no line before this one', isRead: false }] }
+function repeated(
+  rest: string,
+  space: string | undefined,
+  half: string | undefined,
+  spaceGiven: number | undefined,
+  previous: Line | undefined,
+): { line: Line; pieces: Piece[] } {
+  if (!previous)
+    return { line: {}, pieces: [{ text: '=', meaning: 'no line before this one', isRead: false }] }
   const own = parseLine(rest, spaceGiven ?? 0)
-  const { space: _space, half: _half, label: _label, sharesWith: _shares, supplies: _supplies, ...kept } = previous
-  const line: Line = { ...kept, ...own.line, ...space !== undefined && { space: Number(space) }, ...half !== undefined && { half: half as 'a' | 'b' } }
-  const words = [line.ratingAmps && `${line.ratingAmps} A`, line.poles && line.poles > 1 && `${line.poles} poles`, line.size && `${line.size} AWG`, line.metal, line.wiring, line.protection, line.role].filter(Boolean)
-  return { line, pieces: [...space !== undefined ? [{ text: space, meaning: `space ${space}${half ?? ''}`, isRead: true }] : [], { text: '=', meaning: `same again: ${words.join(', ')}`, isRead: true }, ...own.pieces] }
+  const {
+    space: _space,
+    half: _half,
+    label: _label,
+    sharesWith: _shares,
+    supplies: _supplies,
+    ...kept
+  } = previous
+  const line: Line = {
+    ...kept,
+    ...own.line,
+    ...(space !== undefined && { space: Number(space) }),
+    ...(half !== undefined && { half: half as 'a' | 'b' }),
+  }
+  const words = [
+    line.ratingAmps && `${line.ratingAmps} A`,
+    line.poles && line.poles > 1 && `${line.poles} poles`,
+    line.size && `${line.size} AWG`,
+    line.metal,
+    line.wiring,
+    line.protection,
+    line.role,
+  ].filter(Boolean)
+  return {
+    line,
+    pieces: [
+      ...(space !== undefined
+        ? [{ text: space, meaning: `space ${space}${half ?? ''}`, isRead: true }]
+        : []),
+      { text: '=', meaning: `same again: ${words.join(', ')}`, isRead: true },
+      ...own.pieces,
+    ],
+  }
 }
 
 /** With a space selected, a leading number is another space only where a rating or a number of poles follows it. */
 function looksLikeSpace(words: readonly string[], i: number): boolean {
   const next = (words[i + 1] ?? '').toLowerCase()
-  return /^[123]p$/.test(next) || (/^\d{1,3}a?$/.test(next) && standardRatings(2020).includes(Number.parseInt(next, 10)))
+  return (
+    /^[123]p$/.test(next) ||
+    (/^\d{1,3}a?$/.test(next) && standardRatings(2020).includes(Number.parseInt(next, 10)))
+  )
 }

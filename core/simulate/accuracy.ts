@@ -1,6 +1,14 @@
 import { originsOf } from '../diagnosis/chain'
 import { rank } from '../diagnosis/outlet'
-import { HYPOTHESES, JOINT_STATES, nameOf, STATES, type OutletState, type ReadingName, type Readings } from '../diagnosis/states'
+import {
+  HYPOTHESES,
+  JOINT_STATES,
+  nameOf,
+  STATES,
+  type OutletState,
+  type ReadingName,
+  type Readings,
+} from '../diagnosis/states'
 import { simulateCircuit } from './chain'
 import { seeded } from './random'
 
@@ -12,20 +20,32 @@ export interface Accuracy {
   /** Rows the true state, columns the state ranked first, with every reading taken; outlets with one state. */
   readonly confusion: Readonly<Record<OutletState, Readonly<Record<string, number>>>>
   /** Outlets with two states: how many, and how many of them both were ranked first. */
-  readonly pairs: readonly { readonly name: string, readonly outlets: number, readonly first: number }[]
+  readonly pairs: readonly {
+    readonly name: string
+    readonly outlets: number
+    readonly first: number
+  }[]
   readonly whole: Rates
   /** Readings left out at random, about six in ten. */
   readonly some: Rates
   /** Only the lamp tester and the voltages without a load: what most people take. */
   readonly quick: Rates
   /** Joints put in that every outlet behind them showed, and how many the chain named. */
-  readonly joints: { readonly put: number, readonly named: number }
+  readonly joints: { readonly put: number; readonly named: number }
 }
-export interface Rates { readonly first: number, readonly notRuledOut: number, readonly single: number, readonly wrongSingle: number }
+export interface Rates {
+  readonly first: number
+  readonly notRuledOut: number
+  readonly single: number
+  readonly wrongSingle: number
+}
 
 const QUICK: readonly ReadingName[] = ['hotNeutral', 'hotGround', 'neutralGround', 'lamps']
 
-/** Puts faults into circuits until so many outlets have been read, diagnoses the readings, and counts how often the faults come back. */
+/**
+ * Puts faults into circuits until so many outlets have been read, diagnoses the readings, and
+ * counts how often the faults come back.
+ */
 export function accuracyOf(outlets: number, seed: number): Accuracy {
   const key = `${outlets} ${seed}`
   const known = COUNTED.get(key)
@@ -39,8 +59,12 @@ const COUNTED = new Map<string, Accuracy>()
 
 function count(least: number, seed: number): Accuracy {
   const random = seeded(seed)
-  const confusion = Object.fromEntries(STATES.map(s => [s, {} as Record<string, number>])) as Record<OutletState, Record<string, number>>
-  const pairs = new Map(HYPOTHESES.filter(h => h.length === 2).map(h => [nameOf(h), { outlets: 0, first: 0 }]))
+  const confusion = Object.fromEntries(
+    STATES.map(s => [s, {} as Record<string, number>]),
+  ) as Record<OutletState, Record<string, number>>
+  const pairs = new Map(
+    HYPOTHESES.filter(h => h.length === 2).map(h => [nameOf(h), { outlets: 0, first: 0 }]),
+  )
   const tally = () => ({ first: 0, notRuledOut: 0, single: 0, wrongSingle: 0 })
   const counts = { whole: tally(), some: tally(), quick: tally() }
   const joints = { put: 0, named: 0 }
@@ -53,15 +77,21 @@ function count(least: number, seed: number): Accuracy {
     const said = new Map<string, string>()
     for (const o of circuit.outlets) {
       const truth = nameOf(o.truth)
-      // Most outlets of a circuit have nothing wrong: of these one in six is counted, so that the rates speak of faults.
+      // Most outlets of a circuit have nothing wrong: of these one in six is counted, so that the
+      // rates speak of faults.
       if (truth === 'good' && random() > 1 / 6) {
         said.set(o.id, rank(o.readings, o.setting).states[0]!.state)
         continue
       }
       outlets++
       const names = Object.keys(o.readings) as ReadingName[]
-      const take = (keep: (n: ReadingName) => boolean): Readings => Object.fromEntries(names.filter(keep).map(n => [n, o.readings[n]]))
-      for (const [kind, readings] of [['whole', o.readings], ['some', take(() => random() < 0.4)], ['quick', take(n => QUICK.includes(n))]] as const) {
+      const take = (keep: (n: ReadingName) => boolean): Readings =>
+        Object.fromEntries(names.filter(keep).map(n => [n, o.readings[n]]))
+      for (const [kind, readings] of [
+        ['whole', o.readings],
+        ['some', take(() => random() < 0.4)],
+        ['quick', take(n => QUICK.includes(n))],
+      ] as const) {
         const d = rank(readings, o.setting)
         const c = counts[kind]
         const first = d.states[0]!.state
@@ -84,9 +114,25 @@ function count(least: number, seed: number): Accuracy {
     if (circuit.faults.length === 1 && JOINT_STATES.has(fault!.state)) {
       joints.put++
       const list = circuit.outlets.map(o => ({ id: o.id, after: o.after, state: said.get(o.id)! }))
-      if (originsOf(list, 'good').some(o => o.state === fault!.state && o.first === fault!.at)) joints.named++
+      if (originsOf(list, 'good').some(o => o.state === fault!.state && o.first === fault!.at))
+        joints.named++
     }
   }
-  const rates = (c: ReturnType<typeof tally>): Rates => ({ first: c.first / outlets, notRuledOut: c.notRuledOut / outlets, single: c.single / outlets, wrongSingle: c.wrongSingle })
-  return { circuits, outlets, twice, confusion, pairs: [...pairs].map(([name, p]) => ({ name, ...p })), whole: rates(counts.whole), some: rates(counts.some), quick: rates(counts.quick), joints }
+  const rates = (c: ReturnType<typeof tally>): Rates => ({
+    first: c.first / outlets,
+    notRuledOut: c.notRuledOut / outlets,
+    single: c.single / outlets,
+    wrongSingle: c.wrongSingle,
+  })
+  return {
+    circuits,
+    outlets,
+    twice,
+    confusion,
+    pairs: [...pairs].map(([name, p]) => ({ name, ...p })),
+    whole: rates(counts.whole),
+    some: rates(counts.some),
+    quick: rates(counts.quick),
+    joints,
+  }
 }

@@ -1,9 +1,18 @@
 /**
- * Circuits with faults put in, as resistive networks: supply, breaker, outlets on a tree of cable, loads, leakage between
+ * Circuits with faults put in, as resistive networks: supply, breaker, outlets on a tree of cable,
+ * loads, leakage between
  * the conductors. Instruments are laid on as the resistances they are, and err as they do. What is read comes from
  * the network, not from what the diagnosis expects. The same seed gives the same circuits.
  */
-import { JOINT_STATES, STATES, visible, type Hypothesis, type OutletState, type Readings, type Setting } from '../diagnosis/states'
+import {
+  JOINT_STATES,
+  STATES,
+  visible,
+  type Hypothesis,
+  type OutletState,
+  type Readings,
+  type Setting,
+} from '../diagnosis/states'
 import { lampsFor } from '../diagnosis/wiring'
 import { Network } from '../paths/network'
 import { bell, pick, type Random } from './random'
@@ -16,8 +25,14 @@ export interface SimulatedOutlet {
   readonly setting: Setting
   readonly readings: Readings
 }
-export interface Fault { readonly state: OutletState, /** The outlet it is at, or the one its joint comes before. */ readonly at: string }
-export interface SimulatedCircuit { readonly outlets: readonly SimulatedOutlet[], readonly faults: readonly Fault[] }
+export interface Fault {
+  readonly state: OutletState
+  /** The outlet it is at, or the one its joint comes before. */ readonly at: string
+}
+export interface SimulatedCircuit {
+  readonly outlets: readonly SimulatedOutlet[]
+  readonly faults: readonly Fault[]
+}
 
 /** Ω per foot of copper, 14 and 12 AWG, warm. */
 const OHMS_FT = [0.00307, 0.00193] as const
@@ -28,31 +43,52 @@ const METER = { high: 1e-7, low: 1 / 3000 } as const
 const LAMP = 1 / 33000
 const LIT_VOLTS = 75
 
-interface Box { readonly hot: number, readonly neutral: number, readonly ground: number, readonly narrow: number, readonly wide: number, readonly earth: number, readonly parent: Box | undefined, readonly groundConductance: number }
+interface Box {
+  readonly hot: number
+  readonly neutral: number
+  readonly ground: number
+  readonly narrow: number
+  readonly wide: number
+  readonly earth: number
+  readonly parent: Box | undefined
+  readonly groundConductance: number
+}
 
 /** A circuit of 2 to 8 outlets with no, one or two states put in. */
 export function simulateCircuit(random: Random): SimulatedCircuit {
   const count = 2 + Math.floor(random() * 7)
-  const parents = Array.from({ length: count }, (_, i) => i === 0 ? -1 : random() < 0.75 ? i - 1 : Math.floor(random() * i))
+  const parents = Array.from({ length: count }, (_, i) =>
+    i === 0 ? -1 : random() < 0.75 ? i - 1 : Math.floor(random() * i),
+  )
   const how = random()
   const number = how < 0.12 ? 0 : how < 0.6 ? 1 : 2
-  const drawn: { state: OutletState, at: number }[] = []
+  const drawn: { state: OutletState; at: number }[] = []
   while (drawn.length < number) {
     const state = pick(random, STATES)
     // A lost shared neutral is the whole circuit's, and is put in alone; one device is not wired wrong in two ways.
-    if (state === 'good' || (state === 'lost shared neutral' && drawn.length > 0) || drawn.some(d => d.state === 'lost shared neutral')) continue
+    if (
+      state === 'good' ||
+      (state === 'lost shared neutral' && drawn.length > 0) ||
+      drawn.some(d => d.state === 'lost shared neutral')
+    )
+      continue
     const at = Math.floor(random() * count)
-    if (drawn.some(d => d.at === at && JOINT_STATES.has(d.state) === JOINT_STATES.has(state))) continue
+    if (drawn.some(d => d.at === at && JOINT_STATES.has(d.state) === JOINT_STATES.has(state)))
+      continue
     drawn.push({ state, at: state === 'lost shared neutral' ? 0 : at })
     if (state === 'lost shared neutral') break
   }
   return build(random, parents, drawn)
 }
 
-function build(random: Random, parents: readonly number[], drawn: readonly { state: OutletState, at: number }[]): SimulatedCircuit {
+function build(
+  random: Random,
+  parents: readonly number[],
+  drawn: readonly { state: OutletState; at: number }[],
+): SimulatedCircuit {
   const supply = 114 + random() * 12
   const perFt = pick(random, OHMS_FT)
-  const lengths = parents.map((_, i) => i === 0 ? 8 + random() * 42 : 4 + random() * 9)
+  const lengths = parents.map((_, i) => (i === 0 ? 8 + random() * 42 : 4 + random() * 9))
   const runs = lengths.map((_, i) => {
     let ft = 0
     for (let at = i; at >= 0; at = parents[at]!) ft += lengths[at]!
@@ -83,13 +119,14 @@ function build(random: Random, parents: readonly number[], drawn: readonly { sta
   parents.forEach((p, i) => {
     const from = p < 0 ? panel : boxes[p]!
     const conductance = 1 / (lengths[i]! * perFt + 0.004)
-    const joint = isAt('high-resistance joint', i) ? 0.07 * supply / 13 + random() * 1.2 : 0
+    const joint = isAt('high-resistance joint', i) ? (0.07 * supply) / 13 + random() * 1.2 : 0
     const isInNeutral = random() < 0.5
     if (joint > 0 && isInNeutral) jointsInNeutral.push(i)
     const hot = net.node()
     const neutral = net.node()
     const ground = net.node()
-    const add = (a: number, b: number, isOpen: boolean, ohms = 0) => net.join(a, b, isOpen ? OPEN : 1 / (1 / conductance + ohms))
+    const add = (a: number, b: number, isOpen: boolean, ohms = 0) =>
+      net.join(a, b, isOpen ? OPEN : 1 / (1 / conductance + ohms))
     add(from.hot, hot, isAt('open hot', i), isInNeutral ? 0 : joint)
     add(from.neutral, neutral, isAt('open neutral', i), isInNeutral ? joint : 0)
     const groundConductance = isAt('ground missing', i) ? OPEN : conductance
@@ -103,12 +140,23 @@ function build(random: Random, parents: readonly number[], drawn: readonly { sta
     if (isAt('hot and ground swapped', i)) [narrow, terminal] = [ground, hot]
     if (isAt('neutral and ground swapped', i)) [wide, terminal] = [ground, neutral]
     if (isAt('bootleg', i) || isAt('reversed bootleg', i)) terminal = wide
-    boxes.push({ hot, neutral, ground, narrow, wide, earth: terminal, parent: p < 0 ? undefined : boxes[p], groundConductance })
+    boxes.push({
+      hot,
+      neutral,
+      ground,
+      narrow,
+      wide,
+      earth: terminal,
+      parent: p < 0 ? undefined : boxes[p],
+      groundConductance,
+    })
   })
   // Loads are plugged in where hot and neutral are on the slots.
   const loads: number[] = []
   boxes.forEach((box, i) => {
-    const isOrdinary = (box.narrow === box.hot && box.wide === box.neutral) || (box.narrow === box.neutral && box.wide === box.hot)
+    const isOrdinary =
+      (box.narrow === box.hot && box.wide === box.neutral) ||
+      (box.narrow === box.neutral && box.wide === box.hot)
     if (!isOrdinary || (!isLost && random() > 0.3) || (isLost && loads.length > 0)) return
     loads.push(i)
     net.join(box.narrow, box.wide, 1 / (isLost ? ownOhms : 60 + random() * 300))
@@ -122,29 +170,85 @@ function build(random: Random, parents: readonly number[], drawn: readonly { sta
   }
   const faults = drawn.map((d): Fault => ({ state: d.state, at: `o${d.at}` }))
   const outlets = boxes.flatMap((box, i): SimulatedOutlet[] => {
-    const here = drawn.filter(d => d.state === 'lost shared neutral' || (JOINT_STATES.has(d.state) ? leadsTo(i, d.at) : d.at === i)).map(d => d.state)
+    const here = drawn
+      .filter(
+        d =>
+          d.state === 'lost shared neutral' ||
+          (JOINT_STATES.has(d.state) ? leadsTo(i, d.at) : d.at === i),
+      )
+      .map(d => d.state)
     // A neutral open behind an open hot shows only where some load pulls it up.
     const isHidden = here.includes('open hot') && here.includes('open neutral') && !isPulledUp(box)
     // With neutral and ground swapped the load returns in the ground, and a joint in the neutral drops nothing here.
-    const isIdle = here.includes('neutral and ground swapped') && jointsInNeutral.some(j => leadsTo(i, j))
-    const truth = visible(here.filter(s => !(isHidden && s === 'open neutral') && !(isIdle && s === 'high-resistance joint')))
+    const isIdle =
+      here.includes('neutral and ground swapped') && jointsInNeutral.some(j => leadsTo(i, j))
+    const truth = visible(
+      here.filter(
+        s => !(isHidden && s === 'open neutral') && !(isIdle && s === 'high-resistance joint'),
+      ),
+    )
     if (!truth) return []
-    const breaks = drawn.filter(d => (d.state === 'open neutral' || d.state === 'open hot') && leadsTo(i, d.at)).map(d => d.at)
+    const breaks = drawn
+      .filter(d => (d.state === 'open neutral' || d.state === 'open hot') && leadsTo(i, d.at))
+      .map(d => d.at)
     // Somebody who has walked round knows whether anything is on; not which of it hangs behind the break.
-    const isPulling = here.includes('open neutral') ? isPulledUp(box) : loads.some(l => breaks.some(b => leadsTo(l, b)))
+    const isPulling = here.includes('open neutral')
+      ? isPulledUp(box)
+      : loads.some(l => breaks.some(b => leadsTo(l, b)))
     const loadsOn = loads.length === 0 ? false : breaks.length === 0 || isPulling ? true : undefined
-    const setting: Setting = { meter: random() < 0.6 ? 'low' : 'high', ...loadsOn !== undefined && { loadsOn }, runFt: Math.round(runs[i]!), testAmps: 12 + Math.round(random() * 3) }
-    return [{ id: `o${i}`, after: parents[i]! < 0 ? 'panel' : `o${parents[i]!}`, truth, setting, readings: read(random, net, box, { earth, supply, otherSource, panelGround: panel.ground, isLost }, setting, here) }]
+    const setting: Setting = {
+      meter: random() < 0.6 ? 'low' : 'high',
+      ...(loadsOn !== undefined && { loadsOn }),
+      runFt: Math.round(runs[i]!),
+      testAmps: 12 + Math.round(random() * 3),
+    }
+    return [
+      {
+        id: `o${i}`,
+        after: parents[i]! < 0 ? 'panel' : `o${parents[i]!}`,
+        truth,
+        setting,
+        readings: read(
+          random,
+          net,
+          box,
+          { earth, supply, otherSource, panelGround: panel.ground, isLost },
+          setting,
+          here,
+        ),
+      },
+    ]
   })
   return { outlets, faults }
 }
 
-interface Places { readonly earth: number, readonly supply: number, readonly otherSource: number, readonly panelGround: number, readonly isLost: boolean }
+interface Places {
+  readonly earth: number
+  readonly supply: number
+  readonly otherSource: number
+  readonly panelGround: number
+  readonly isLost: boolean
+}
 
 /** Everything every instrument reads at one outlet, each laid on by itself. */
-function read(random: Random, net: Network, box: Box, at: Places, setting: Setting, here: readonly OutletState[]): Readings {
-  const volts = (x: number) => Math.max(0, Math.round((Math.abs(x) * (1 + bell(random) * 0.004) + bell(random) * 0.15) * 10) / 10)
-  const fine = (x: number) => Math.max(0, Math.round((Math.abs(x) * (1 + bell(random) * 0.01) + bell(random) * 0.02) * 100) / 100)
+function read(
+  random: Random,
+  net: Network,
+  box: Box,
+  at: Places,
+  setting: Setting,
+  here: readonly OutletState[],
+): Readings {
+  const volts = (x: number) =>
+    Math.max(
+      0,
+      Math.round((Math.abs(x) * (1 + bell(random) * 0.004) + bell(random) * 0.15) * 10) / 10,
+    )
+  const fine = (x: number) =>
+    Math.max(
+      0,
+      Math.round((Math.abs(x) * (1 + bell(random) * 0.01) + bell(random) * 0.02) * 100) / 100,
+    )
   const metered = (a: number, b: number): number => {
     if (a === b) return 0
     const laid = net.copy()
@@ -158,7 +262,8 @@ function read(random: Random, net: Network, box: Box, at: Places, setting: Setti
   loaded.join(box.narrow, box.wide, (setting.testAmps ?? 13) / at.supply)
   loaded.join(box.wide, box.earth, METER[setting.meter ?? 'low'])
   const l = loaded.solve()
-  const drop = Math.abs(idle) < 1 ? 100 : 100 * (1 - Math.abs(l[box.narrow]! - l[box.wide]!) / Math.abs(idle))
+  const drop =
+    Math.abs(idle) < 1 ? 100 : 100 * (1 - Math.abs(l[box.narrow]! - l[box.wide]!) / Math.abs(idle))
 
   const lit = net.copy()
   lit.join(box.narrow, box.wide, LAMP)
@@ -166,22 +271,44 @@ function read(random: Random, net: Network, box: Box, at: Places, setting: Setti
   lit.join(box.wide, box.earth, LAMP)
   const s = lit.solve()
   const isLit = (a: number, b: number) => Math.abs(s[a]! - s[b]!) > LIT_VOLTS
-  const legend = lampsFor(isLit(box.narrow, box.wide), isLit(box.narrow, box.earth), isLit(box.wide, box.earth))
+  const legend = lampsFor(
+    isLit(box.narrow, box.wide),
+    isLit(box.narrow, box.earth),
+    isLit(box.wide, box.earth),
+  )
 
   const ohms = groundOhms(net, box)
   const frame = metered(box.earth, at.earth)
   const isTied = here.includes('bootleg') || here.includes('reversed bootleg')
   return {
-    hotNeutral: volts(idle), hotGround: volts(metered(box.narrow, box.earth)), neutralGround: fine(metered(box.wide, box.earth)), groundEarth: volts(frame), narrowEarth: volts(metered(box.narrow, at.earth)),
-    dropPercent: Math.min(100, fine(drop)), neutralGroundLoaded: fine(l[box.wide]! - l[box.earth]!), groundOhms: ohms > 1000 ? 100000 : fine(ohms),
-    ...legend && { lamps: legend },
-    detectorOnGround: random() < (Math.abs(frame) > 60 && !here.includes('ground missing') ? 0.97 : Math.abs(frame) > 30 ? 0.1 : 0.01),
-    groundClampAmps: fine((l[box.ground]! - l[box.parent?.ground ?? at.panelGround]!) * box.groundConductance), jumperSeen: isTied,
-    ...at.isLost && { otherHalf: volts(metered(at.otherSource, box.wide)) },
+    hotNeutral: volts(idle),
+    hotGround: volts(metered(box.narrow, box.earth)),
+    neutralGround: fine(metered(box.wide, box.earth)),
+    groundEarth: volts(frame),
+    narrowEarth: volts(metered(box.narrow, at.earth)),
+    dropPercent: Math.min(100, fine(drop)),
+    neutralGroundLoaded: fine(l[box.wide]! - l[box.earth]!),
+    groundOhms: ohms > 1000 ? 100000 : fine(ohms),
+    ...(legend && { lamps: legend }),
+    detectorOnGround:
+      random() <
+      (Math.abs(frame) > 60 && !here.includes('ground missing')
+        ? 0.97
+        : Math.abs(frame) > 30
+          ? 0.1
+          : 0.01),
+    groundClampAmps: fine(
+      (l[box.ground]! - l[box.parent?.ground ?? at.panelGround]!) * box.groundConductance,
+    ),
+    jumperSeen: isTied,
+    ...(at.isLost && { otherHalf: volts(metered(at.otherSource, box.wide)) }),
   }
 }
 
-/** What a branch analyser finds between the ground terminal and the supply's earth: a small current sent in, the volts it makes. */
+/**
+ * What a branch analyser finds between the ground terminal and the supply's earth: a small current
+ * sent in, the volts it makes.
+ */
 function groundOhms(net: Network, box: Box): number {
   const sent = net.copy()
   const probe = sent.node(1000)

@@ -1,5 +1,13 @@
 import { AMPACITY_TABLE, citeIn, type Edition } from './editions'
-import { ambientFactor, bundlingFactor, sizeIndex, smallConductorLimit, standardRatings, tableAmpacity, wholeDwellingRating } from './ampacity'
+import {
+  ambientFactor,
+  bundlingFactor,
+  sizeIndex,
+  smallConductorLimit,
+  standardRatings,
+  tableAmpacity,
+  wholeDwellingRating,
+} from './ampacity'
 import type { Column, Size, TableMetal } from './ampacity'
 import { say, type Step } from '../engine/say'
 
@@ -25,9 +33,13 @@ export interface Run {
 }
 
 /** Amperes the conductor may carry, the largest device allowed on it, and the sum on paper. */
-export interface Allowed { ampacity: number, allowed: number, working: Step[] }
+export interface Allowed {
+  ampacity: number
+  allowed: number
+  working: Step[]
+}
 
-const MATERIAL = (run: Run) => run.isCopperClad ? 'copper-clad aluminium' : run.metal
+const MATERIAL = (run: Run) => (run.isCopperClad ? 'copper-clad aluminium' : run.metal)
 
 /** Column the terminals permit: 60 °C up to 100 A or 1 AWG unless all are marked 75 °C; 75 °C above. 110.14(C). */
 function terminalColumn(run: Run): Column {
@@ -57,9 +69,18 @@ const SUMS = new Map<number | string, Allowed>()
 
 /** One number where the run is in ordinary air, as nearly all are; a number is found faster than a text. */
 function keyOf(run: Run, edition: Edition): number | string {
-  const flags = +run.isCappedAt60 + 2 * +run.feedsSeveralReceptacles + 4 * +run.carriesWholeDwelling + 8 * +(run.isExemptFromSmallLimit ?? false) + 16 * +run.isCopperClad + 32 * +(run.metal === 'copper') + 64 * +(run.terminals === 75)
+  const flags =
+    +run.isCappedAt60 +
+    2 * +run.feedsSeveralReceptacles +
+    4 * +run.carriesWholeDwelling +
+    8 * +(run.isExemptFromSmallLimit ?? false) +
+    16 * +run.isCopperClad +
+    32 * +(run.metal === 'copper') +
+    64 * +(run.terminals === 75)
   const key = ((sizeIndex(run.size) * 100 + run.insulation) * 128 + flags) * 10000 + edition
-  return run.ambientC === 30 && run.currentCarrying === 3 ? key : `${key} ${run.ambientC} ${run.currentCarrying}`
+  return run.ambientC === 30 && run.currentCarrying === 3
+    ? key
+    : `${key} ${run.ambientC} ${run.currentCarrying}`
 }
 
 function workOut(run: Run, edition: Edition): Allowed {
@@ -67,14 +88,34 @@ function workOut(run: Run, edition: Edition): Allowed {
   const base = tableAmpacity(run.size, run.metal, run.insulation, edition)
   if (base === undefined) {
     const bare = smallConductorLimit(run.size, run.metal, run.isCopperClad, edition) ?? 0
-    return { ampacity: bare, allowed: bare, working: [say('{size} AWG {metal} is not in table {table}: {bare} A', { size: run.size, metal: MATERIAL(run), table, bare })] }
+    return {
+      ampacity: bare,
+      allowed: bare,
+      working: [
+        say('{size} AWG {metal} is not in table {table}: {bare} A', {
+          size: run.size,
+          metal: MATERIAL(run),
+          table,
+          bare,
+        }),
+      ],
+    }
   }
   if (run.carriesWholeDwelling && run.ambientC <= 30 && run.currentCarrying <= 3) {
     const whole = wholeDwellingRating(run.size, run.metal)
     if (whole !== undefined) {
-      return { ampacity: whole, allowed: whole, working: [say('{size} {metal} carrying the whole dwelling: {whole} A ({section})', {
-        size: sizeName(run.size), metal: MATERIAL(run), whole, section: edition >= 2020 ? '310.12' : edition >= 2011 ? '310.15(B)(7)' : '310.15(B)(6)',
-      })] }
+      return {
+        ampacity: whole,
+        allowed: whole,
+        working: [
+          say('{size} {metal} carrying the whole dwelling: {whole} A ({section})', {
+            size: sizeName(run.size),
+            metal: MATERIAL(run),
+            whole,
+            section: edition >= 2020 ? '310.12' : edition >= 2011 ? '310.15(B)(7)' : '310.15(B)(6)',
+          }),
+        ],
+      }
     }
   }
   const isCorrected = run.ambientC > 30 || run.currentCarrying > 3
@@ -82,32 +123,76 @@ function workOut(run: Run, edition: Edition): Allowed {
   const ambient = ambientFactor(run.ambientC, run.insulation)
   const bundling = bundlingFactor(run.currentCarrying)
   const corrected = tidy(base * ambient * bundling)
-  working.push(say('{size} {metal}, {column} °C insulation: {base} A (table {table})', { size: sizeName(run.size), metal: MATERIAL(run), column: run.insulation, base, table }))
-  if (ambient !== 1) working.push(say('ambient {ambient} °C: × {factor}', { ambient: run.ambientC, factor: ambient }))
-  if (bundling !== 1) working.push(say('{count} current-carrying conductors together: × {factor}', { count: run.currentCarrying, factor: bundling }))
-  if (corrected !== base) working.push(say('{base} × {ambient} × {bundling} = {corrected} A', { base, ambient, bundling, corrected }))
+  working.push(
+    say('{size} {metal}, {column} °C insulation: {base} A (table {table})', {
+      size: sizeName(run.size),
+      metal: MATERIAL(run),
+      column: run.insulation,
+      base,
+      table,
+    }),
+  )
+  if (ambient !== 1)
+    working.push(
+      say('ambient {ambient} °C: × {factor}', { ambient: run.ambientC, factor: ambient }),
+    )
+  if (bundling !== 1)
+    working.push(
+      say('{count} current-carrying conductors together: × {factor}', {
+        count: run.currentCarrying,
+        factor: bundling,
+      }),
+    )
+  if (corrected !== base)
+    working.push(
+      say('{base} × {ambient} × {bundling} = {corrected} A', {
+        base,
+        ambient,
+        bundling,
+        corrected,
+      }),
+    )
 
   let ampacity = corrected
   if (run.isCappedAt60) {
     const cap = tableAmpacity(run.size, run.metal, 60, edition)!
     if (cap < ampacity) {
       ampacity = cap
-      working.push(say('this cable: 60 °C column, not above {amps} A (334.80, 340.80)', { amps: cap }))
+      working.push(
+        say('this cable: 60 °C column, not above {amps} A (334.80, 340.80)', { amps: cap }),
+      )
     }
   }
   const column = terminalColumn(run)
   const atTerminals = tableAmpacity(run.size, run.metal, column, edition)!
   if (atTerminals < ampacity) {
     ampacity = atTerminals
-    working.push(say('terminals at {column} °C: not above {amps} A (110.14(C))', { column, amps: atTerminals }))
+    working.push(
+      say('terminals at {column} °C: not above {amps} A (110.14(C))', {
+        column,
+        amps: atTerminals,
+      }),
+    )
   }
 
   const ratings = standardRatings(edition)
   // With correction or adjustment the listed sizes fall away, and the sum itself has to bear 83 % of the rating.
   if (run.carriesWholeDwelling && isCorrected && edition >= 2017) {
-    const whole = ratings.filter(r => r >= 100 && r <= 400 && tidy(WHOLE_SHARE * r) <= ampacity).at(-1)
+    const whole = ratings
+      .filter(r => r >= 100 && r <= 400 && tidy(WHOLE_SHARE * r) <= ampacity)
+      .at(-1)
     if (whole !== undefined) {
-      working.push(say('carrying the whole dwelling: {ampacity} A bear 83 % of {whole} A ({share} A, {section})', { ampacity, whole, share: tidy(WHOLE_SHARE * whole), section: edition >= 2020 ? '310.12' : '310.15(B)(7)' }))
+      working.push(
+        say(
+          'carrying the whole dwelling: {ampacity} A bear 83 % of {whole} A ({share} A, {section})',
+          {
+            ampacity,
+            whole,
+            share: tidy(WHOLE_SHARE * whole),
+            section: edition >= 2020 ? '310.12' : '310.15(B)(7)',
+          },
+        ),
+      )
       return { ampacity, allowed: whole, working }
     }
   }
@@ -115,13 +200,25 @@ function workOut(run: Run, edition: Edition): Allowed {
   let allowed = below ?? 0
   if (below !== ampacity) {
     if (run.feedsSeveralReceptacles) {
-      working.push(say('{ampacity} A is no standard size; feeds several receptacles, so no rounding up: {allowed} A (240.4(B))', { ampacity, allowed }))
+      working.push(
+        say(
+          '{ampacity} A is no standard size; feeds several receptacles, so no rounding up: {allowed} A (240.4(B))',
+          { ampacity, allowed },
+        ),
+      )
     } else {
       allowed = ratings.find(r => r > ampacity) ?? allowed
-      working.push(say('{ampacity} A is no standard size: next larger, {allowed} A (240.4(B))', { ampacity, allowed }))
+      working.push(
+        say('{ampacity} A is no standard size: next larger, {allowed} A (240.4(B))', {
+          ampacity,
+          allowed,
+        }),
+      )
     }
   }
-  const limit = run.isExemptFromSmallLimit ? undefined : smallConductorLimit(run.size, run.metal, run.isCopperClad, edition)
+  const limit = run.isExemptFromSmallLimit
+    ? undefined
+    : smallConductorLimit(run.size, run.metal, run.isCopperClad, edition)
   if (limit !== undefined && limit <= allowed) {
     allowed = limit
     working.push(say('small-conductor limit: {limit} A (240.4(D))', { limit }))

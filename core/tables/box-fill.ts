@@ -1,35 +1,65 @@
 /** Volume one conductor takes, cubic inches, by AWG. 314.16(B). */
-export const CONDUCTOR_VOLUME = { '18': 1.5, '16': 1.75, '14': 2.0, '12': 2.25, '10': 2.5, '8': 3.0, '6': 5.0 } as const
+export const CONDUCTOR_VOLUME = {
+  '18': 1.5,
+  '16': 1.75,
+  '14': 2.0,
+  '12': 2.25,
+  '10': 2.5,
+  '8': 3.0,
+  '6': 5.0,
+} as const
 export type FillSize = keyof typeof CONDUCTOR_VOLUME
 
 /** Volumes of common metal boxes, cubic inches. 314.16(A). A volume marked on the box beats this table. */
 export const BOX_VOLUME = {
-  'round 4 x 1-1/4': 12.5, 'round 4 x 1-1/2': 15.5, 'round 4 x 2-1/8': 21.5,
-  'square 4 x 1-1/4': 18.0, 'square 4 x 1-1/2': 21.0, 'square 4 x 2-1/8': 30.3,
-  'square 4-11/16 x 1-1/4': 25.5, 'square 4-11/16 x 1-1/2': 29.5, 'square 4-11/16 x 2-1/8': 42.0,
-  'device 3 x 2 x 1-1/2': 7.5, 'device 3 x 2 x 2': 10.0, 'device 3 x 2 x 2-1/4': 10.5, 'device 3 x 2 x 2-1/2': 12.5,
-  'device 3 x 2 x 2-3/4': 14.0, 'device 3 x 2 x 3-1/2': 18.0,
-  'device 4 x 2-1/8 x 1-1/2': 10.3, 'device 4 x 2-1/8 x 1-7/8': 13.0, 'device 4 x 2-1/8 x 2-1/8': 14.5,
+  'round 4 x 1-1/4': 12.5,
+  'round 4 x 1-1/2': 15.5,
+  'round 4 x 2-1/8': 21.5,
+  'square 4 x 1-1/4': 18.0,
+  'square 4 x 1-1/2': 21.0,
+  'square 4 x 2-1/8': 30.3,
+  'square 4-11/16 x 1-1/4': 25.5,
+  'square 4-11/16 x 1-1/2': 29.5,
+  'square 4-11/16 x 2-1/8': 42.0,
+  'device 3 x 2 x 1-1/2': 7.5,
+  'device 3 x 2 x 2': 10.0,
+  'device 3 x 2 x 2-1/4': 10.5,
+  'device 3 x 2 x 2-1/2': 12.5,
+  'device 3 x 2 x 2-3/4': 14.0,
+  'device 3 x 2 x 3-1/2': 18.0,
+  'device 4 x 2-1/8 x 1-1/2': 10.3,
+  'device 4 x 2-1/8 x 1-7/8': 13.0,
+  'device 4 x 2-1/8 x 2-1/8': 14.5,
 } as const
 export type BoxKind = keyof typeof BOX_VOLUME
 
 /** What is in a box. Counts are whole conductors; sizes are AWG. */
 export interface BoxContents {
   /** Conductors that enter and end or are spliced here, by size. Pigtails that never leave the box are not listed. */
-  conductors: readonly { size: FillSize, count: number }[]
+  conductors: readonly { size: FillSize; count: number }[]
   /** Unbroken conductors passing through; `looped` ones have 12 in. or more of slack and count twice. */
-  through?: readonly { size: FillSize, count: number, looped?: boolean }[]
+  through?: readonly { size: FillSize; count: number; looped?: boolean }[]
   hasInternalClamps?: boolean
   /** Studs and hickeys. */
   supportFittings?: number
   /** Each yoke with the largest conductor on it; `gangs` above 1 for devices wider than 2 in. (2008 on). */
-  devices?: readonly { largest: FillSize, gangs?: number }[]
+  devices?: readonly { largest: FillSize; gangs?: number }[]
   /** Equipment grounding conductors, all together. */
-  grounds?: { size: FillSize, count: number }
+  grounds?: { size: FillSize; count: number }
 }
 
-export interface FillLine { what: string, count: number, each: number, volume: number }
-export interface BoxFill { lines: FillLine[], total: number, volume: number, fits: boolean }
+export interface FillLine {
+  what: string
+  count: number
+  each: number
+  volume: number
+}
+export interface BoxFill {
+  lines: FillLine[]
+  total: number
+  volume: number
+  fits: boolean
+}
 
 const round = (value: number) => Math.round(value * 1000) / 1000
 
@@ -49,7 +79,11 @@ export function boxFill(box: BoxContents, volume: number, edition: number): BoxF
   }
   for (const t of box.through ?? []) {
     sizes.push(t.size)
-    add(`${t.size} AWG passing through${t.looped ? ', looped' : ''}`, t.count * (t.looped ? 2 : 1), CONDUCTOR_VOLUME[t.size])
+    add(
+      `${t.size} AWG passing through${t.looped ? ', looped' : ''}`,
+      t.count * (t.looped ? 2 : 1),
+      CONDUCTOR_VOLUME[t.size],
+    )
   }
   if (box.grounds && box.grounds.count > 0) sizes.push(box.grounds.size)
   const largest = sizes.length ? Math.max(...sizes.map(s => CONDUCTOR_VOLUME[s])) : 0

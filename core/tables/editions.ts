@@ -10,7 +10,11 @@ export function editionFor(year: number): Edition {
 }
 
 /** A section number, and the editions in which the rule stands under that number. */
-export interface Citation { section: string, from?: number, until?: number }
+export interface Citation {
+  section: string
+  from?: number
+  until?: number
+}
 
 /** Section numbers as the given edition numbers them. */
 export function citeIn(citations: readonly Citation[], edition: number): string[] {

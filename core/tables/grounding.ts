@@ -2,7 +2,13 @@ import { sizeIndex, type Size, type TableMetal } from './ampacity'
 
 /** Device rating in amperes → equipment grounding conductor, copper then aluminium. 250.122. */
 const EGC: readonly (readonly [number, Size, Size])[] = [
-  [15, '14', '12'], [20, '12', '10'], [60, '10', '8'], [100, '8', '6'], [200, '6', '4'], [300, '4', '2'], [400, '3', '1'],
+  [15, '14', '12'],
+  [20, '12', '10'],
+  [60, '10', '8'],
+  [100, '8', '6'],
+  [200, '6', '4'],
+  [300, '4', '2'],
+  [400, '3', '1'],
 ]
 
 /**
@@ -15,20 +21,33 @@ export function equipmentGroundSize(ratingAmps: number, metal: TableMetal): Size
   return row?.[metal === 'copper' ? 1 : 2]
 }
 
-/** Largest service conductor, copper then aluminium → grounding electrode conductor, copper then aluminium. 250.66. */
+/** Largest service conductor → grounding electrode conductor; of each copper, then aluminium. 250.66. */
 const GEC: readonly (readonly [Size, Size, Size, Size])[] = [
-  ['2', '1/0', '8', '6'], ['1/0', '3/0', '6', '4'], ['3/0', '250', '4', '2'], ['350', '500', '2', '1/0'], ['600', '600', '1/0', '3/0'],
+  ['2', '1/0', '8', '6'],
+  ['1/0', '3/0', '6', '4'],
+  ['3/0', '250', '4', '2'],
+  ['350', '500', '2', '1/0'],
+  ['600', '600', '1/0', '3/0'],
 ]
 
 /** Kinds of electrode whose sole connection need not be larger than a copper size. 250.66(A), (B). */
-export const SOLE_CONNECTION: Readonly<Partial<Record<string, Size>>> = { 'rod': '6', 'plate': '6', 'concrete-encased': '4' }
+export const SOLE_CONNECTION: Readonly<Partial<Record<string, Size>>> = {
+  rod: '6',
+  plate: '6',
+  'concrete-encased': '4',
+}
 
 /**
  * Smallest grounding electrode conductor for a service conductor. Undefined beyond the table.
  * @param electrode kind of electrode; a rod or concrete-encased one caps the size
  * @example electrodeConductorSize('2/0', 'copper', 'copper', 'water pipe') // '4'
  */
-export function electrodeConductorSize(service: Size, serviceMetal: TableMetal, metal: TableMetal, electrode: string): Size | undefined {
+export function electrodeConductorSize(
+  service: Size,
+  serviceMetal: TableMetal,
+  metal: TableMetal,
+  electrode: string,
+): Size | undefined {
   const row = GEC.find(r => sizeIndex(service) <= sizeIndex(r[serviceMetal === 'copper' ? 0 : 1]))
   const size = row?.[metal === 'copper' ? 2 : 3]
   const cap = SOLE_CONNECTION[electrode]

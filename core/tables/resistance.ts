@@ -1,14 +1,49 @@
 import type { Size, TableMetal } from './ampacity'
 
-/** Ω per 1000 ft at 75 °C, direct current. Chapter 9 table 8; aluminium serves for copper-clad too, a little pessimistic. */
+/**
+ * Ω per 1000 ft at 75 °C, direct current. Chapter 9 table 8; aluminium serves for copper-clad too,
+ * a little pessimistic.
+ */
 const OHMS: Record<TableMetal, Partial<Record<Size, number>>> = {
-  copper: { '14': 3.07, '12': 1.93, '10': 1.21, '8': 0.764, '6': 0.491, '4': 0.308, '3': 0.245, '2': 0.194, '1': 0.154, '1/0': 0.122, '2/0': 0.0967, '3/0': 0.0766, '4/0': 0.0608 },
-  aluminium: { '12': 3.18, '10': 2.0, '8': 1.26, '6': 0.808, '4': 0.508, '3': 0.403, '2': 0.319, '1': 0.253, '1/0': 0.201, '2/0': 0.159, '3/0': 0.126, '4/0': 0.1 },
+  copper: {
+    '14': 3.07,
+    '12': 1.93,
+    '10': 1.21,
+    '8': 0.764,
+    '6': 0.491,
+    '4': 0.308,
+    '3': 0.245,
+    '2': 0.194,
+    '1': 0.154,
+    '1/0': 0.122,
+    '2/0': 0.0967,
+    '3/0': 0.0766,
+    '4/0': 0.0608,
+  },
+  aluminium: {
+    '12': 3.18,
+    '10': 2.0,
+    '8': 1.26,
+    '6': 0.808,
+    '4': 0.508,
+    '3': 0.403,
+    '2': 0.319,
+    '1': 0.253,
+    '1/0': 0.201,
+    '2/0': 0.159,
+    '3/0': 0.126,
+    '4/0': 0.1,
+  },
 }
 const ALPHA: Record<TableMetal, number> = { copper: 0.00323, aluminium: 0.0033 }
 
 /** Ω of so many feet of one conductor at a temperature; undefined where the table has none. */
-export function resistance(size: Size, metal: TableMetal, feet: number, celsius = 75): number | undefined {
+export function resistance(
+  size: Size,
+  metal: TableMetal,
+  feet: number,
+  celsius = 75,
+): number | undefined {
   const per = OHMS[metal][size]
-  return per === undefined ? undefined : per * (1 + ALPHA[metal] * (celsius - 75)) * feet / 1000
+  return per === undefined ? undefined : (per * (1 + ALPHA[metal] * (celsius - 75)) * feet) / 1000
 }

@@ -1,7 +1,15 @@
-/** Years in which a thing that was lawful stopped being so, entered once: rules judge by them, the timeline shows them. */
+/**
+ * Years in which a thing that was lawful stopped being so, entered once: rules judge by them, the
+ * timeline shows them.
+ */
 
 /** Circuits that must be 20 A, by use. 210.11(C). */
-export const REQUIRED_20A_SINCE = { 'kitchen small-appliance': 1959, 'laundry': 1959, 'bathroom receptacles': 1996, 'garage': 2017 } as const
+export const REQUIRED_20A_SINCE = {
+  'kitchen small-appliance': 1959,
+  laundry: 1959,
+  'bathroom receptacles': 1996,
+  garage: 2017,
+} as const
 /** Grounding-type receptacles and a ground with the circuit, about. 210.7 of its day. */
 export const GROUND_RUN_SINCE = 1962
 /** CO/ALR devices for aluminium on 15 and 20 A, about. 406.3(C). */
@@ -16,12 +24,44 @@ export const WHITE_MARKED_SINCE = 1999
 export const FEEDER_GROUND_SINCE = 2008
 
 /** The same for people, with the rule each bears on. */
-export const TURNS: readonly { readonly year: number, readonly text: string, readonly rule: string }[] = [
-  ...Object.entries(REQUIRED_20A_SINCE).map(([use, year]) => ({ year, text: `${use} circuit of 20 A`, rule: 'required-20A-circuit-downsized' })),
-  { year: GROUND_RUN_SINCE, text: 'grounding-type receptacles, about', rule: 'open-ground-three-slot' },
-  { year: CO_ALR_SINCE, text: 'CO/ALR devices for aluminium, about', rule: 'aluminium-at-unmarked-device' },
-  { year: PUSH_IN_14_SINCE, text: 'push-in terminals for 14 AWG only, about', rule: 'push-in-misuse' },
-  { year: FOUR_WIRE_SINCE, text: 'new dryers and ranges on four wires', rule: 'three-wire-dryer-range' },
-  { year: WHITE_MARKED_SINCE, text: 'white used as hot marked at every end', rule: 'hot-on-unmarked-white' },
-  { year: FEEDER_GROUND_SINCE, text: 'new feeders to separate buildings with a ground', rule: 'three-wire-feeder' },
+export const TURNS: readonly {
+  readonly year: number
+  readonly text: string
+  readonly rule: string
+}[] = [
+  ...Object.entries(REQUIRED_20A_SINCE).map(([use, year]) => ({
+    year,
+    text: `${use} circuit of 20 A`,
+    rule: 'required-20A-circuit-downsized',
+  })),
+  {
+    year: GROUND_RUN_SINCE,
+    text: 'grounding-type receptacles, about',
+    rule: 'open-ground-three-slot',
+  },
+  {
+    year: CO_ALR_SINCE,
+    text: 'CO/ALR devices for aluminium, about',
+    rule: 'aluminium-at-unmarked-device',
+  },
+  {
+    year: PUSH_IN_14_SINCE,
+    text: 'push-in terminals for 14 AWG only, about',
+    rule: 'push-in-misuse',
+  },
+  {
+    year: FOUR_WIRE_SINCE,
+    text: 'new dryers and ranges on four wires',
+    rule: 'three-wire-dryer-range',
+  },
+  {
+    year: WHITE_MARKED_SINCE,
+    text: 'white used as hot marked at every end',
+    rule: 'hot-on-unmarked-white',
+  },
+  {
+    year: FEEDER_GROUND_SINCE,
+    text: 'new feeders to separate buildings with a ground',
+    rule: 'three-wire-feeder',
+  },
 ]

@@ -1,2 +1,5 @@
-declare const lib: { CHROMIUM: string | undefined, launch: () => Promise<import('puppeteer-core').Browser> }
+declare const lib: {
+  CHROMIUM: string | undefined
+  launch: () => Promise<import('puppeteer-core').Browser>
+}
 export = lib

@@ -1,4 +1,4 @@
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   await audit(event, 'signed out')
   await clearUserSession(event)
   setResponseStatus(event, 204)

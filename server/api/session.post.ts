@@ -4,13 +4,13 @@ import { findLogin } from '../queries/people'
 /** A hash of nothing anybody knows: a login that is not there takes as long as a wrong password. */
 let decoy: Promise<string> | undefined
 
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const { login, password } = await readInput(event, SignIn)
   const db = await useDb()
   await mayTryPassword(event, login)
   const row = await findLogin(db, login)
   decoy ??= hashPassword(crypto.randomUUID())
-  const isRight = await verifyPassword(row?.password_hash ?? await decoy, password)
+  const isRight = await verifyPassword(row?.password_hash ?? (await decoy), password)
   if (!row || !isRight || row.disabled_at !== null) {
     await audit(event, 'sign-in refused', login)
     await spendWrongPassword(event, login)

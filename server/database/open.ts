@@ -18,7 +18,7 @@ export function connect(file: string): SQLite.Database {
   const megabytes = Number(process.env.CORVIT_DB_MAX_MB ?? 0)
   if (megabytes > 0) {
     const pageSize = sqlite.pragma('page_size', { simple: true }) as number
-    sqlite.pragma(`max_page_count = ${Math.floor(megabytes * 1024 * 1024 / pageSize)}`)
+    sqlite.pragma(`max_page_count = ${Math.floor((megabytes * 1024 * 1024) / pageSize)}`)
   }
   return withKeptStatements(sqlite)
 }
@@ -48,7 +48,10 @@ function withKeptStatements(sqlite: SQLite.Database): SQLite.Database {
 export async function openDatabase(file: string): Promise<Kysely<Database>> {
   if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true })
   const db = new Kysely<Database>({ dialect: new SqliteDialect({ database: connect(file) }) })
-  const { error } = await new Migrator({ db, provider: { getMigrations: async () => MIGRATIONS } }).migrateToLatest()
+  const { error } = await new Migrator({
+    db,
+    provider: { getMigrations: async () => MIGRATIONS },
+  }).migrateToLatest()
   if (error) throw error
   return db
 }

@@ -66,7 +66,10 @@ export interface PasskeysTable {
   transports: string
   created_at: string
 }
-export interface MembersTable { job_id: string, user_id: string }
+export interface MembersTable {
+  job_id: string
+  user_id: string
+}
 export interface LinksTable {
   id: string
   job_id: string
@@ -88,7 +91,10 @@ export interface AuditTable {
   job_id: string | null
   detail: string
 }
-export interface SettingsTable { key: string, value: string }
+export interface SettingsTable {
+  key: string
+  value: string
+}
 export interface Database {
   jobs: JobsTable
   observations: ObservationsTable

@@ -2,18 +2,43 @@ import { randomUUID } from 'node:crypto'
 import type SQLite from 'better-sqlite3'
 import Papa from 'papaparse'
 import {
-  evaluate, FIELDS, findingsTable, Ledger, panelSchedule, PREMISES_ID, readJobFile, RULES, Site, totalsOf,
-  UnreadableFile, valueOf, valueText, writeHouse, writeLog, writeReport,
-  type AnyValue, type Observation, type Problem, type Voice,
+  evaluate,
+  FIELDS,
+  findingsTable,
+  Ledger,
+  panelSchedule,
+  PREMISES_ID,
+  readJobFile,
+  RULES,
+  Site,
+  totalsOf,
+  UnreadableFile,
+  valueOf,
+  valueText,
+  writeHouse,
+  writeLog,
+  writeReport,
+  type AnyValue,
+  type Observation,
+  type Problem,
+  type Voice,
 } from '../../core'
 import { connect } from '../database/open'
 
 /** Work that would hold up other requests; done beside them, on a connection of its own. */
 export type HeavyTask =
-  | { kind: 'import', file: string, jobId: string, bytes: Uint8Array, now: string, accountId: string | null, latestMs: number }
-  | { kind: 'summary' | 'findings' | 'schedule', file: string, jobId: string }
-  | { kind: 'report', file: string, jobId: string, voice: Voice }
-  | { kind: 'export', file: string, jobId: string, form: 'log' | 'house' }
+  | {
+      kind: 'import'
+      file: string
+      jobId: string
+      bytes: Uint8Array
+      now: string
+      accountId: string | null
+      latestMs: number
+    }
+  | { kind: 'summary' | 'findings' | 'schedule'; file: string; jobId: string }
+  | { kind: 'report'; file: string; jobId: string; voice: Voice }
+  | { kind: 'export'; file: string; jobId: string; form: 'log' | 'house' }
 
 export interface JobCounts {
   name: string
@@ -28,45 +53,61 @@ export interface JobCounts {
   undecided: number
 }
 export type HeavyAnswer =
-  | { kind: 'imported', observations: number }
-  | { kind: 'unreadable', problems: readonly Problem[] }
-  | { kind: 'counts', counts: JobCounts }
-  | { kind: 'text', bytes: Uint8Array }
+  | { kind: 'imported'; observations: number }
+  | { kind: 'unreadable'; problems: readonly Problem[] }
+  | { kind: 'counts'; counts: JobCounts }
+  | { kind: 'text'; bytes: Uint8Array }
 
 const CHUNK = 250
 
-/** A cell that a spreadsheet would run, however it is dressed: blanks, line breaks and full-width signs do not hide it. */
-// eslint-disable-next-line no-control-regex -- control characters are what it looks for
-export const RUNS_IN_A_SHEET = /^[\s\u0000-\u001f\u00a0\u200b-\u200f\u2028-\u202f\u2060\ufeff"']*[=+\-@|%\uff1d\uff0b\uff0d\uff20]/u
-const csv = (rows: Record<string, unknown>[]): string => Papa.unparse(rows, { escapeFormulae: RUNS_IN_A_SHEET })
+/**
+ * A cell that a spreadsheet would run, however it is dressed: blanks, line breaks and full-width
+ * signs do not hide it.
+ */
+export const RUNS_IN_A_SHEET =
+  // eslint-disable-next-line no-control-regex -- control characters are what it looks for
+  /^[\s\u0000-\u001f\u00a0\u200b-\u200f\u2028-\u202f\u2060\ufeff"']*[=+\-@|%\uff1d\uff0b\uff0d\uff20]/u
+const csv = (rows: Record<string, unknown>[]): string =>
+  Papa.unparse(rows, { escapeFormulae: RUNS_IN_A_SHEET })
 
 const connections = new Map<string, SQLite.Database>()
 function connectionTo(file: string): SQLite.Database {
   let db = connections.get(file)
-  if (!db) connections.set(file, db = connect(file))
+  if (!db) connections.set(file, (db = connect(file)))
   return db
 }
 
 function ledgerFrom(file: string, jobId: string): Ledger {
-  const rows = connectionTo(file).prepare('SELECT body FROM observations WHERE job_id = ? ORDER BY seq').all(jobId)
+  const rows = connectionTo(file)
+    .prepare('SELECT body FROM observations WHERE job_id = ? ORDER BY seq')
+    .all(jobId)
   return new Ledger((rows as { body: string }[]).map(r => JSON.parse(r.body) as Observation))
 }
 
 export function doTask(task: HeavyTask): HeavyAnswer {
   switch (task.kind) {
-    case 'import': return importFile(task)
-    case 'summary': return { kind: 'counts', counts: countsOf(ledgerFrom(task.file, task.jobId)) }
-    case 'findings': return text(csv(findingsTable(ledgerFrom(task.file, task.jobId).house)))
-    case 'schedule': return text(csv(panelSchedule(ledgerFrom(task.file, task.jobId).house)))
-    case 'report': return text(JSON.stringify(writeReport(ledgerFrom(task.file, task.jobId).house, task.voice)))
+    case 'import':
+      return importFile(task)
+    case 'summary':
+      return { kind: 'counts', counts: countsOf(ledgerFrom(task.file, task.jobId)) }
+    case 'findings':
+      return text(csv(findingsTable(ledgerFrom(task.file, task.jobId).house)))
+    case 'schedule':
+      return text(csv(panelSchedule(ledgerFrom(task.file, task.jobId).house)))
+    case 'report':
+      return text(JSON.stringify(writeReport(ledgerFrom(task.file, task.jobId).house, task.voice)))
     case 'export': {
       const ledger = ledgerFrom(task.file, task.jobId)
-      const out = task.form === 'log' ? writeLog(ledger) : writeHouse(ledger.house, id => ledger.find(id))
+      const out =
+        task.form === 'log' ? writeLog(ledger) : writeHouse(ledger.house, id => ledger.find(id))
       return text(JSON.stringify(out, null, 1))
     }
   }
 }
-const text = (written: string): HeavyAnswer => ({ kind: 'text', bytes: new TextEncoder().encode(written) })
+const text = (written: string): HeavyAnswer => ({
+  kind: 'text',
+  bytes: new TextEncoder().encode(written),
+})
 
 /** What the list of jobs says of one. */
 export function countsOf(ledger: Ledger): JobCounts {
@@ -91,13 +132,24 @@ export function countsOf(ledger: Ledger): JobCounts {
 }
 
 /** Reads a job file and writes it into a job that is not listed yet, in short transactions that hold nobody up. */
-function importFile({ file, jobId, bytes, now, accountId, latestMs }: HeavyTask & { kind: 'import' }): HeavyAnswer {
+function importFile({
+  file,
+  jobId,
+  bytes,
+  now,
+  accountId,
+  latestMs,
+}: HeavyTask & { kind: 'import' }): HeavyAnswer {
   // Ids in the order of the file: observations of one instant count in the order of their ids.
   const batch = randomUUID()
   let n = 0
   let observations: Observation[]
   try {
-    const stamp = { at: now, by: 'import', nextId: () => `${batch}-${String(n++).padStart(7, '0')}` }
+    const stamp = {
+      at: now,
+      by: 'import',
+      nextId: () => `${batch}-${String(n++).padStart(7, '0')}`,
+    }
     observations = readJobFile(new TextDecoder().decode(bytes), stamp).observations
   } catch (error) {
     if (error instanceof UnreadableFile) return { kind: 'unreadable', problems: error.problems }
@@ -107,13 +159,19 @@ function importFile({ file, jobId, bytes, now, accountId, latestMs }: HeavyTask 
     const expected = `an observation that adds "${PREMISES_ID}"`
     return { kind: 'unreadable', problems: [{ path: 'observations', expected, found: 'none' }] }
   }
-  const late = observations.findIndex(o => Date.parse(o.at) > latestMs || Date.parse(o.clock.slice(0, 24)) > latestMs)
+  const late = observations.findIndex(
+    o => Date.parse(o.at) > latestMs || Date.parse(o.clock.slice(0, 24)) > latestMs,
+  )
   if (late >= 0) {
     const expected = `a time up to ${new Date(latestMs).toISOString().slice(0, 16)}Z`
-    return { kind: 'unreadable', problems: [{ path: `observations[${late}].at`, expected, found: observations[late]!.at }] }
+    return {
+      kind: 'unreadable',
+      problems: [{ path: `observations[${late}].at`, expected, found: observations[late]!.at }],
+    }
   }
   const db = connectionTo(file)
-  const insert = db.prepare(`INSERT INTO observations (job_id, id, at, act, subject, field, body, received_at, account_id)
+  const insert =
+    db.prepare(`INSERT INTO observations (job_id, id, at, act, subject, field, body, received_at, account_id)
     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`)
   const write = db.transaction((part: readonly Observation[]) => {
     for (const o of part) {
@@ -122,6 +180,7 @@ function importFile({ file, jobId, bytes, now, accountId, latestMs }: HeavyTask 
       insert.run(jobId, o.id, o.at, o.act, subject, field, JSON.stringify(o), now, accountId)
     }
   })
-  for (let i = 0; i < observations.length; i += CHUNK) write.immediate(observations.slice(i, i + CHUNK))
+  for (let i = 0; i < observations.length; i += CHUNK)
+    write.immediate(observations.slice(i, i + CHUNK))
   return { kind: 'imported', observations: observations.length }
 }

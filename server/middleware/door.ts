@@ -5,13 +5,18 @@ import type { Asker } from '../utils/people'
 
 /** Names this server answers to; another name that leads here (by a trick of its owner's) is refused. */
 const OWN_NAMES = ['127.0.0.1', 'localhost', '[::1]']
-const named = (process.env.CORVIT_HOSTS ?? '').split(',').map(h => h.trim().toLowerCase()).filter(Boolean)
+const named = (process.env.CORVIT_HOSTS ?? '')
+  .split(',')
+  .map(h => h.trim().toLowerCase())
+  .filter(Boolean)
 const hosts = new Set([...OWN_NAMES, ...named])
-const hostOf = (header: string | undefined): string => (header ?? '').toLowerCase().replace(/:\d+$/, '')
+const hostOf = (header: string | undefined): string =>
+  (header ?? '').toLowerCase().replace(/:\d+$/, '')
 
 /** Lets through only listed routes, from our own pages, of the right kind, by whoever may. */
-export default defineEventHandler(async (event) => {
-  if (!hosts.has(hostOf(getHeader(event, 'host')))) throw refuse('wrong-host', 'This server does not go by that name')
+export default defineEventHandler(async event => {
+  if (!hosts.has(hostOf(getHeader(event, 'host'))))
+    throw refuse('wrong-host', 'This server does not go by that name')
   const path = event.path.split('?')[0]!
   if (!path.startsWith('/api/')) return
   setHeader(event, 'cache-control', 'no-store')
@@ -56,7 +61,8 @@ function checkOrigin(event: H3Event): void {
 function checkAccount(event: H3Event): void {
   const claimed = getHeader(event, 'x-corvit-account')
   const asker = event.context.asker as Asker | undefined
-  if (claimed !== undefined && claimed !== asker?.id) throw refuse('sign-in', 'Somebody else is signed in on this device now')
+  if (claimed !== undefined && claimed !== asker?.id)
+    throw refuse('sign-in', 'Somebody else is signed in on this device now')
 }
 
 /** What a form of another site can send without asking is never taken. */

@@ -21,23 +21,32 @@ export class JobBox {
   #waiting = 0
   #loaded: Promise<void> | undefined
 
-  constructor(readonly db: Db, readonly jobId: string) {}
+  constructor(
+    readonly db: Db,
+    readonly jobId: string,
+  ) {}
 
-  get isIdle(): boolean { return this.#waiting === 0 }
+  get isIdle(): boolean {
+    return this.#waiting === 0
+  }
 
   /** Runs after everything queued before it, whether that went well or not. */
   enqueue<T>(run: () => Promise<T>): Promise<T> {
     this.#waiting++
     const turn = this.#tail.then(() => this.#load()).then(run)
-    this.#tail = turn.catch(() => undefined).finally(() => { this.#waiting-- })
+    this.#tail = turn
+      .catch(() => undefined)
+      .finally(() => {
+        this.#waiting--
+      })
     return turn
   }
 
   #load(): Promise<void> {
-    return this.#loaded ??= this.catchUp().catch((error) => {
+    return (this.#loaded ??= this.catchUp().catch(error => {
       this.#loaded = undefined
       throw error
-    })
+    }))
   }
 
   /** Takes in whatever the disk has and the ledger has not. */
@@ -73,4 +82,5 @@ export function boxOf(db: Db, jobId: string): JobBox {
 /** After a failed write, or when a job is gone: the disk is read again at the next use. */
 export const forgetBox = (jobId: string): boolean => boxes.delete(jobId)
 /** Waits for everything queued; for a graceful stop. */
-export const drainBoxes = (): Promise<unknown> => Promise.all([...boxes.values()].map(b => b.enqueue(async () => undefined)))
+export const drainBoxes = (): Promise<unknown> =>
+  Promise.all([...boxes.values()].map(b => b.enqueue(async () => undefined)))

@@ -11,14 +11,15 @@ let lock: { release(): void } | undefined
 export class DatabaseTaken extends Error {}
 
 /** The one database of this process. In the demo no request is answered before the houses are in. */
-export const useDb = (): Promise<Kysely<Database>> => opened ??= begin()
+export const useDb = (): Promise<Kysely<Database>> => (opened ??= begin())
 
 async function begin(): Promise<Kysely<Database>> {
   const file = databaseFile()
   lock = takeLock(file)
   if (!lock) throw new DatabaseTaken(`${file} is in use by another Corvit; stop that one first`)
   const db = await openDatabase(file)
-  if (await settingOf(db, 'instance') === undefined) await setSetting(db, 'instance', randomUUID())
+  if ((await settingOf(db, 'instance')) === undefined)
+    await setSetting(db, 'instance', randomUUID())
   await sweepOrphans(db)
   if (isDemo()) await seedDemo(db)
   return db

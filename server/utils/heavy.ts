@@ -17,14 +17,23 @@ interface Job {
   resolve(answer: HeavyAnswer): void
   reject(error: Error): void
 }
-interface Slot { worker: Worker | undefined, job: Job | undefined, timer: NodeJS.Timeout | undefined }
+interface Slot {
+  worker: Worker | undefined
+  job: Job | undefined
+  timer: NodeJS.Timeout | undefined
+}
 
-const slots: Slot[] = Array.from({ length: SIZE }, () => ({ worker: undefined, job: undefined, timer: undefined }))
+const slots: Slot[] = Array.from({ length: SIZE }, () => ({
+  worker: undefined,
+  job: undefined,
+  timer: undefined,
+}))
 const waiting: Job[] = []
 let runs = 0
 
 /** Beside the server's own entry in a build; nuxt.config.ts says where in development. */
-const workerFile = (): string => process.env.CORVIT_HEAVY ?? join(dirname(process.argv[1]!), 'heavy.mjs')
+const workerFile = (): string =>
+  process.env.CORVIT_HEAVY ?? join(dirname(process.argv[1]!), 'heavy.mjs')
 
 /**
  * Has a task done beside the server, one of two at a time.
@@ -57,7 +66,7 @@ function start(slot: Slot): Worker {
     if ('answer' in reply) resolve(reply.answer)
     else reject(Object.assign(new Error(reply.failed.message), { code: reply.failed.code }))
   })
-  worker.on('error', (error) => {
+  worker.on('error', error => {
     const isMemory = (error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY'
     giveUp(slot, isMemory ? new TookTooLong() : error)
   })
@@ -91,10 +100,15 @@ export async function heavyText(task: HeavyTask): Promise<Buffer> {
   try {
     const answer = await heavy(task)
     if (answer.kind !== 'text') throw new Error(`${task.kind} made no text`)
-    return Buffer.from(answer.bytes.buffer as ArrayBuffer, answer.bytes.byteOffset, answer.bytes.byteLength)
+    return Buffer.from(
+      answer.bytes.buffer as ArrayBuffer,
+      answer.bytes.byteOffset,
+      answer.bytes.byteLength,
+    )
   } catch (error) {
     if (error instanceof TookTooLong) throw tookTooLong()
     throw error
   }
 }
-export const tookTooLong = () => refuse('took-too-long', 'That took longer than it may; nothing was changed')
+export const tookTooLong = () =>
+  refuse('took-too-long', 'That took longer than it may; nothing was changed')

@@ -3,13 +3,19 @@ import type { z } from 'zod'
 import { problemsOf } from '../../core'
 
 /** Reads and checks the body as JSON. */
-export async function readInput<S extends z.ZodType>(event: H3Event, schema: S, maxBytes = 2 * 1024 * 1024): Promise<z.output<S>> {
+export async function readInput<S extends z.ZodType>(
+  event: H3Event,
+  schema: S,
+  maxBytes = 2 * 1024 * 1024,
+): Promise<z.output<S>> {
   const text = await readText(event, maxBytes)
   let raw: unknown
   try {
     raw = JSON.parse(text)
   } catch (error) {
-    throw refuse('invalid-input', 'The body is not JSON', [{ path: '(body)', expected: 'JSON', found: (error as Error).message.slice(0, 160) }])
+    throw refuse('invalid-input', 'The body is not JSON', [
+      { path: '(body)', expected: 'JSON', found: (error as Error).message.slice(0, 160) },
+    ])
   }
   return check(schema, raw)
 }
@@ -22,7 +28,11 @@ export function check<S extends z.ZodType>(schema: S, raw: unknown): z.output<S>
   const parsed = schema.safeParse(raw)
   if (parsed.success) return parsed.data
   const problems = problemsOf(parsed.error, raw)
-  throw refuse('invalid-input', problems.map(p => `${p.path}: expected ${p.expected}, found ${p.found}`).join('; '), problems)
+  throw refuse(
+    'invalid-input',
+    problems.map(p => `${p.path}: expected ${p.expected}, found ${p.found}`).join('; '),
+    problems,
+  )
 }
 
 /** Reads the body as text and stops as soon as it is too large, whatever the headers claim. */
@@ -33,7 +43,11 @@ export async function readText(event: H3Event, maxBytes: number): Promise<string
 /** Reads the body whole, up to the limit, whatever the headers claim. */
 export async function readBytes(event: H3Event, maxBytes: number): Promise<Buffer> {
   const tooLarge = (size: number) => {
-    const problem = { path: '(body)', expected: `at most ${maxBytes} bytes`, found: `${size} bytes` }
+    const problem = {
+      path: '(body)',
+      expected: `at most ${maxBytes} bytes`,
+      found: `${size} bytes`,
+    }
     return refuse('too-large', `At most ${Math.round(maxBytes / 1024 / 1024)} MB`, [problem])
   }
   const claimed = Number(getHeader(event, 'content-length') ?? 0)

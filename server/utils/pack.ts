@@ -28,9 +28,14 @@ export async function packEverything(db: Kysely<Database>): Promise<string> {
     if (out.writableNeedDrain) await once(out, 'drain')
     await breathe()
   }
-  for (const job of [...await listJobs(db), ...await listTrash(db)]) {
+  for (const job of [...(await listJobs(db)), ...(await listTrash(db))]) {
     const folder = `jobs/${fileName(job.name)}-${job.id}`
-    const log = await heavyText({ kind: 'export', file: databaseFile(), jobId: job.id, form: 'log' })
+    const log = await heavyText({
+      kind: 'export',
+      file: databaseFile(),
+      jobId: job.id,
+      form: 'log',
+    })
     await put(`${folder}/job.log.corvit.json`, log)
     for (const hash of await photosOfJob(db, job.id)) {
       const picture = await readFile(photoPath(hash, false)).catch(() => undefined)

@@ -9,14 +9,23 @@ import { addAudit, findUser, isMember } from '../queries/people'
 type Db = Kysely<Database>
 
 /** Who asks. In a demo everybody is the owner, and nobody has a name. */
-export interface Asker { id: string | null, name: string, role: Role }
+export interface Asker {
+  id: string | null
+  name: string
+  role: Role
+}
 export const DEMO_ASKER: Asker = { id: null, name: '', role: 'owner' }
 
 declare module '#auth-utils' {
-  interface User { id: string, version: number }
+  interface User {
+    id: string
+    version: number
+  }
 }
 declare module 'h3' {
-  interface H3EventContext { asker?: Asker }
+  interface H3EventContext {
+    asker?: Asker
+  }
 }
 
 export const personOf = ({ id, login, name, role }: UserRow): Person => ({ id, login, name, role })
@@ -37,10 +46,18 @@ export function requireAsker(event: H3Event): Asker {
 }
 
 /** Signs a person in: a sealed cookie that scripts cannot read. */
-export async function signIn(event: H3Event, row: Pick<UserRow, 'id' | 'session_version'>): Promise<void> {
-  const secure = getRequestProtocol(event, { xForwardedProto: process.env.CORVIT_PROXY === '1' }) === 'https'
+export async function signIn(
+  event: H3Event,
+  row: Pick<UserRow, 'id' | 'session_version'>,
+): Promise<void> {
+  const secure =
+    getRequestProtocol(event, { xForwardedProto: process.env.CORVIT_PROXY === '1' }) === 'https'
   const cookie = { sameSite: 'strict', httpOnly: true, secure } as const
-  await replaceUserSession(event, { user: { id: row.id, version: row.session_version } }, { cookie })
+  await replaceUserSession(
+    event,
+    { user: { id: row.id, version: row.session_version } },
+    { cookie },
+  )
 }
 
 export const tokenHash = (token: string): string => createHash('sha256').update(token).digest('hex')
@@ -53,7 +70,12 @@ export function deviceOf(event: H3Event): string {
 }
 
 /** Writes the audit trail. It is not tied to the job or the account, and stays when they are gone. */
-export async function audit(event: H3Event, action: string, detail = '', jobId: string | null = null): Promise<void> {
+export async function audit(
+  event: H3Event,
+  action: string,
+  detail = '',
+  jobId: string | null = null,
+): Promise<void> {
   const asker = event.context.asker
   await addAudit(await useDb(), {
     at: new Date().toISOString(),
@@ -71,5 +93,5 @@ export type Need = 'use' | 'manage'
 export async function mayOn(db: Db, asker: Asker, job: JobRow, need: Need): Promise<boolean> {
   if (asker.role === 'owner') return true
   if (job.owner_id === asker.id) return need === 'use' || mayAtLeast(asker.role, 'assessor')
-  return need === 'use' && await isMember(db, job.id, asker.id!)
+  return need === 'use' && (await isMember(db, job.id, asker.id!))
 }

@@ -15,11 +15,16 @@ export async function seedDemo(db: Kysely<Database>, again = false): Promise<voi
       forgetBox(id)
     }
     let n = 0
-    const { observations } = readJob(JSON.parse(JSON.stringify(file())), { at: '2026-05-12T08:30:00.000Z', by: 'R. Ambersley', nextId: () => `${id}-${String(n++).padStart(6, '0')}` })
+    const { observations } = readJob(JSON.parse(JSON.stringify(file())), {
+      at: '2026-05-12T08:30:00.000Z',
+      by: 'R. Ambersley',
+      nextId: () => `${id}-${String(n++).padStart(6, '0')}`,
+    })
     await startJob(db, id)
     for (const part of [spread(observations), await pictures(db, id)]) {
       const { refused } = await append(db, id, { observations: part })
-      if (refused.length > 0) throw new Error(`the demo house ${id} does not fit: ${JSON.stringify(refused[0])}`)
+      if (refused.length > 0)
+        throw new Error(`the demo house ${id} does not fit: ${JSON.stringify(refused[0])}`)
     }
     await countNow(db, id)
   }
@@ -34,8 +39,19 @@ async function pictures(db: Kysely<Database>, job: string): Promise<RawObservati
     const at = new Date(Date.UTC(2026, 4, 12, 11, i)).toISOString()
     const stamp = (n: number) => ({ id: `${job}-photo-${i}-${n}`, at, by: 'R. Ambersley', subject })
     observations.push({ ...stamp(0), act: 'add', kind: 'photo', parent: PREMISES_ID })
-    const facts = { of: p.of, caption: p.caption, shows: p.shows, hash, widthPx: width, heightPx: height, takenAt: at, marks: JSON.stringify(p.marks) }
-    Object.entries(facts).forEach(([field, value], n) => observations.push({ ...stamp(n + 1), act: 'note', field, value, grade: 'seen' }))
+    const facts = {
+      of: p.of,
+      caption: p.caption,
+      shows: p.shows,
+      hash,
+      widthPx: width,
+      heightPx: height,
+      takenAt: at,
+      marks: JSON.stringify(p.marks),
+    }
+    Object.entries(facts).forEach(([field, value], n) =>
+      observations.push({ ...stamp(n + 1), act: 'note', field, value, grade: 'seen' }),
+    )
   }
   return observations.length > 0 ? observations : []
 }
@@ -49,4 +65,4 @@ function spread(observations: readonly RawObservation[]): RawObservation[] {
     return { ...o, at, clock: clockOfInstant(at, 'tablet') }
   })
 }
-const rank = (o: RawObservation) => o.act === 'add' ? o.subject === PREMISES_ID ? 0 : 1 : 2
+const rank = (o: RawObservation) => (o.act === 'add' ? (o.subject === PREMISES_ID ? 0 : 1) : 2)

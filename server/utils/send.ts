@@ -8,4 +8,9 @@ export function sendAs(event: H3Event, type: string, name: string): void {
 }
 
 /** A job name as a file name: letters, digits and dashes only. */
-export const fileName = (name: string): string => name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 60) || 'job'
+export const fileName = (name: string): string =>
+  name
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 60) || 'job'

@@ -1,7 +1,10 @@
 import type { ServerResponse } from 'node:http'
 
 /** Bodies of observations as they are stored, with the sequence number of the last. */
-export interface News { lastSequence: number, bodies: readonly string[] }
+export interface News {
+  lastSequence: number
+  bodies: readonly string[]
+}
 type Listener = (news: News) => void
 
 const listeners = new Map<string, Set<Listener>>()
@@ -11,7 +14,7 @@ export const MAX_LISTENERS = 200
 
 export function listen(jobId: string, listener: Listener): () => void {
   let set = listeners.get(jobId)
-  if (!set) listeners.set(jobId, set = new Set())
+  if (!set) listeners.set(jobId, (set = new Set()))
   set.add(listener)
   return () => {
     set.delete(listener)

@@ -12,7 +12,7 @@ type Db = Kysely<Database>
 const DAY_MS = 86_400_000
 
 export async function settingsOf(db: Db): Promise<Settings> {
-  const parsed = Settings.safeParse(JSON.parse(await settingOf(db, 'settings') ?? '{}'))
+  const parsed = Settings.safeParse(JSON.parse((await settingOf(db, 'settings')) ?? '{}'))
   return parsed.success ? parsed.data : DEFAULT_SETTINGS
 }
 
@@ -24,7 +24,7 @@ export async function sweepOrphans(db: Db): Promise<void> {
     for (const name of await readdir(join(photoFolder(), folder)).catch(() => [])) {
       const hash = /^([0-9a-f]{64})(\.thumb)?\.jpg$/.exec(name)?.[1]
       const isPart = name.endsWith('.part')
-      if (!isPart && (hash === undefined || await isPhotoUsed(db, hash))) continue
+      if (!isPart && (hash === undefined || (await isPhotoUsed(db, hash)))) continue
       await rm(join(photoFolder(), folder, name), { force: true })
     }
   }
@@ -33,7 +33,8 @@ export async function sweepOrphans(db: Db): Promise<void> {
 /** Empties the trash of what was there long enough, and the trail of what need not be kept. */
 export async function retain(db: Db, now = Date.now()): Promise<void> {
   const { trashDays, auditDays } = await settingsOf(db)
-  for (const job of await trashBefore(db, new Date(now - trashDays * DAY_MS).toISOString())) await purge(db, job.id)
+  for (const job of await trashBefore(db, new Date(now - trashDays * DAY_MS).toISOString()))
+    await purge(db, job.id)
   if (auditDays > 0) await dropAuditBefore(db, new Date(now - auditDays * DAY_MS).toISOString())
 }
 

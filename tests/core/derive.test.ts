@@ -5,7 +5,12 @@ import { hillside } from '#core/examples/hillside'
 import { allowedDevice } from '#core/tables/allowed-device'
 import { panel, siteOf, outlet, run, type Node } from '../support/house'
 
-const enclosures = (...list: Node[]): Node => ({ corvit: 1, form: 'house', premises: { edition: 2020 }, enclosures: list })
+const enclosures = (...list: Node[]): Node => ({
+  corvit: 1,
+  form: 'house',
+  premises: { edition: 2020 },
+  enclosures: list,
+})
 const roles = (house: Node) => {
   const site = siteOf(house)
   return Object.fromEntries(site.all.enclosure.map(e => [e.id, site.roleOf(e).value ?? 'open']))
@@ -13,17 +18,77 @@ const roles = (house: Node) => {
 
 describe('which enclosure is the service disconnect', () => {
   const meter = { id: 'meter', type: 'meter', place: 'outdoors', fedFrom: 'utility' }
-  const inside = (from: string) => ({ id: 'in', type: 'panel', place: 'indoors', feeder: { id: 'f-in', from } })
+  const inside = (from: string) => ({
+    id: 'in',
+    type: 'panel',
+    place: 'indoors',
+    feeder: { id: 'f-in', from },
+  })
   it.each<[string, Node, Record<string, string>]>([
-    ['a meter, then the panel', enclosures(meter, inside('meter')), { meter: 'supply', in: 'service' }],
-    ['an outdoor disconnect seen to carry no marking', enclosures({ id: 'out', type: 'disconnect', place: 'outdoors', fedFrom: 'utility', marking: 'none' }, inside('out')), { out: 'service', in: 'load' }],
-    ['an outdoor disconnect marked as not service equipment', enclosures({ id: 'out', type: 'disconnect', place: 'outdoors', fedFrom: 'utility', marking: 'not service equipment' }, inside('out')), { out: 'supply', in: 'service' }],
-    ['an outdoor disconnect whose marking nobody read', enclosures({ id: 'out', type: 'disconnect', place: 'outdoors', fedFrom: 'utility' }, inside('out')), { out: 'open', in: 'open' }],
-    ['an indoor panel needs no marking', enclosures({ id: 'a', type: 'panel', place: 'indoors', fedFrom: 'utility' }), { a: 'service' }],
-    ['a panel that says so, fed from nobody knows where', enclosures({ id: 'a', type: 'panel', marking: 'service disconnect' }), { a: 'service' }],
+    [
+      'a meter, then the panel',
+      enclosures(meter, inside('meter')),
+      { meter: 'supply', in: 'service' },
+    ],
+    [
+      'an outdoor disconnect seen to carry no marking',
+      enclosures(
+        { id: 'out', type: 'disconnect', place: 'outdoors', fedFrom: 'utility', marking: 'none' },
+        inside('out'),
+      ),
+      { out: 'service', in: 'load' },
+    ],
+    [
+      'an outdoor disconnect marked as not service equipment',
+      enclosures(
+        {
+          id: 'out',
+          type: 'disconnect',
+          place: 'outdoors',
+          fedFrom: 'utility',
+          marking: 'not service equipment',
+        },
+        inside('out'),
+      ),
+      { out: 'supply', in: 'service' },
+    ],
+    [
+      'an outdoor disconnect whose marking nobody read',
+      enclosures(
+        { id: 'out', type: 'disconnect', place: 'outdoors', fedFrom: 'utility' },
+        inside('out'),
+      ),
+      { out: 'open', in: 'open' },
+    ],
+    [
+      'an indoor panel needs no marking',
+      enclosures({ id: 'a', type: 'panel', place: 'indoors', fedFrom: 'utility' }),
+      { a: 'service' },
+    ],
+    [
+      'a panel that says so, fed from nobody knows where',
+      enclosures({ id: 'a', type: 'panel', marking: 'service disconnect' }),
+      { a: 'service' },
+    ],
     ['nothing known', enclosures({ id: 'a' }), { a: 'open' }],
-    ['three in a row', enclosures(meter, inside('meter'), { id: 'sub', type: 'panel', feeder: { id: 'f2', from: 'in' } }, { id: 'subsub', type: 'panel', feeder: { id: 'f3', from: 'sub' } }), { meter: 'supply', in: 'service', sub: 'load', subsub: 'load' }],
-    ['two services', enclosures({ id: 'a', type: 'panel', place: 'indoors', fedFrom: 'utility' }, { id: 'b', type: 'panel', place: 'indoors', fedFrom: 'utility' }), { a: 'service', b: 'service' }],
+    [
+      'three in a row',
+      enclosures(
+        meter,
+        inside('meter'),
+        { id: 'sub', type: 'panel', feeder: { id: 'f2', from: 'in' } },
+        { id: 'subsub', type: 'panel', feeder: { id: 'f3', from: 'sub' } },
+      ),
+      { meter: 'supply', in: 'service', sub: 'load', subsub: 'load' },
+    ],
+    [
+      'two services',
+      enclosures(
+        { id: 'a', type: 'panel', place: 'indoors', fedFrom: 'utility' },
+        { id: 'b', type: 'panel', place: 'indoors', fedFrom: 'utility' },
+      ),
+      { a: 'service', b: 'service' },
+    ],
   ])('%s', (_name, house, expected) => {
     expect(roles(house)).toEqual(expected)
   })
@@ -35,17 +100,32 @@ describe('legs', () => {
     return legsOf(site, site.get('b', 'breaker')!).value?.join('')
   }
   it.each<[string, string | undefined, string | undefined]>([
-    ['spaces 1 and 2 stand across from each other', leg(1), leg(2)], ['3 is the other leg, like 4', leg(3), leg(4)], ['5 is the first again', leg(5), leg(1)],
-    ['down each side of 24, 1 and 13 are one row', leg(1, { numbering: 'down each side' }), leg(13, { numbering: 'down each side' })],
-    ['both halves of a space', leg(7, {}, { half: 'a' }), leg(7, {}, { half: 'b' })], ['three-phase rows repeat after three', leg(1, { bus: 'three phase' }), leg(7, { bus: 'three phase' })],
+    ['spaces 1 and 2 stand across from each other', leg(1), leg(2)],
+    ['3 is the other leg, like 4', leg(3), leg(4)],
+    ['5 is the first again', leg(5), leg(1)],
+    [
+      'down each side of 24, 1 and 13 are one row',
+      leg(1, { numbering: 'down each side' }),
+      leg(13, { numbering: 'down each side' }),
+    ],
+    ['both halves of a space', leg(7, {}, { half: 'a' }), leg(7, {}, { half: 'b' })],
+    [
+      'three-phase rows repeat after three',
+      leg(1, { bus: 'three phase' }),
+      leg(7, { bus: 'three phase' }),
+    ],
   ])('%s', (_name, a, b) => {
     expect(a).toBeDefined()
     expect(a).toBe(b)
   })
   it('a two-pole breaker spans both', () => expect(leg(1, {}, { poles: 2 })).toBe('AB'))
   it('a measurement beats the drawing', () => expect(leg(1, {}, { measuredLeg: 'B' })).toBe('B'))
-  it.each([['bus', { bus: undefined }], ['numbering', { numbering: undefined }]])('without the %s nothing is known', (_what, more) => expect(leg(1, more)).toBeUndefined())
-  it('numbered down each side needs the number of spaces', () => expect(leg(1, { numbering: 'down each side', spaces: undefined })).toBeUndefined())
+  it.each([
+    ['bus', { bus: undefined }],
+    ['numbering', { numbering: undefined }],
+  ])('without the %s nothing is known', (_what, more) => expect(leg(1, more)).toBeUndefined())
+  it('numbered down each side needs the number of spaces', () =>
+    expect(leg(1, { numbering: 'down each side', spaces: undefined })).toBeUndefined())
 })
 
 describe('bonds', () => {
@@ -55,13 +135,42 @@ describe('bonds', () => {
     return [neutralBondOf(site, main).value, sharesBar(site, main).value]
   }
   it.each<[string, Node, (boolean | undefined)[]]>([
-    ['nothing looked at', {}, [undefined, undefined]], ['a screw', { bondMeans: 'screw' }, [true, undefined]], ['none, and bars apart', { bondMeans: 'none', landings: 'on separate bars' }, [false, false]],
-    ['none, but the neutral bar sits on metal', { bondMeans: 'none', bars: [{ role: 'neutral', isBondedToEnclosure: true }] }, [true, false]],
-    ['none, neutral bar not looked at', { bondMeans: 'none', bars: [{ role: 'neutral' }] }, [undefined, false]],
-    ['a ground bar on metal is no bond of the neutral', { bondMeans: 'none', bars: [{ role: 'ground', isBondedToEnclosure: true }] }, [false, false]],
-    ['one bar for both', { bondMeans: 'none', bars: [{ role: 'common', isBondedToEnclosure: false }] }, [false, true]],
-    ['a neutral that strayed to the ground bar', { bondMeans: 'none', bars: [{ role: 'ground', screws: [{ position: 1, neutrals: 1, grounds: 0 }] }] }, [false, true]],
-    ['a bar nobody identified', { bondMeans: 'none', bars: [{ isBondedToEnclosure: false }] }, [false, undefined]],
+    ['nothing looked at', {}, [undefined, undefined]],
+    ['a screw', { bondMeans: 'screw' }, [true, undefined]],
+    ['none, and bars apart', { bondMeans: 'none', landings: 'on separate bars' }, [false, false]],
+    [
+      'none, but the neutral bar sits on metal',
+      { bondMeans: 'none', bars: [{ role: 'neutral', isBondedToEnclosure: true }] },
+      [true, false],
+    ],
+    [
+      'none, neutral bar not looked at',
+      { bondMeans: 'none', bars: [{ role: 'neutral' }] },
+      [undefined, false],
+    ],
+    [
+      'a ground bar on metal is no bond of the neutral',
+      { bondMeans: 'none', bars: [{ role: 'ground', isBondedToEnclosure: true }] },
+      [false, false],
+    ],
+    [
+      'one bar for both',
+      { bondMeans: 'none', bars: [{ role: 'common', isBondedToEnclosure: false }] },
+      [false, true],
+    ],
+    [
+      'a neutral that strayed to the ground bar',
+      {
+        bondMeans: 'none',
+        bars: [{ role: 'ground', screws: [{ position: 1, neutrals: 1, grounds: 0 }] }],
+      },
+      [false, true],
+    ],
+    [
+      'a bar nobody identified',
+      { bondMeans: 'none', bars: [{ isBondedToEnclosure: false }] },
+      [false, undefined],
+    ],
   ])('%s', (_name, more, expected) => {
     expect(bond(more)).toEqual(expected)
   })
@@ -73,18 +182,56 @@ describe('the ground and the protection of a receptacle', () => {
     const p = site.get('p', 'point')!
     return [groundOf(site, p).value, gfciOf(site, p).value]
   }
-  const gfciFirst: Node[] = [{ id: 'a', type: 'receptacle', after: 'panel', protection: 'GFCI' }, { id: 'lamp', type: 'luminaire', after: 'a', isFedFromLoadSide: true }]
+  const gfciFirst: Node[] = [
+    { id: 'a', type: 'receptacle', after: 'panel', protection: 'GFCI' },
+    { id: 'lamp', type: 'luminaire', after: 'a', isFedFromLoadSide: true },
+  ]
   it.each<[string, (string | undefined)[], (string | undefined)[]]>([
-    ['a wire and a lamp tester together', of({ ground: 'connected', lamps: 'correct' }), ['good', undefined]],
-    ['a path of 50 Ω is no ground, wire or not', of({ ground: 'connected', groundOhms: 50 }), ['none', undefined]],
+    [
+      'a wire and a lamp tester together',
+      of({ ground: 'connected', lamps: 'correct' }),
+      ['good', undefined],
+    ],
+    [
+      'a path of 50 Ω is no ground, wire or not',
+      of({ ground: 'connected', groundOhms: 50 }),
+      ['none', undefined],
+    ],
     ['a lamp tester alone', of({ lamps: 'correct' }), [undefined, undefined]],
-    ['open ground whatever the box shows', of({ ground: 'connected', lamps: 'open ground' }), ['none', undefined]],
+    [
+      'open ground whatever the box shows',
+      of({ ground: 'connected', lamps: 'open ground' }),
+      ['none', undefined],
+    ],
     ['the device itself', of({ protection: 'GFCI' }), [undefined, 'own']],
-    ['through a luminaire on the load side', of({ protection: 'none', after: 'lamp' }, { others: gfciFirst }), [undefined, 'ahead']],
-    ['first on the circuit, nothing there', of({ protection: 'none', after: 'panel' }), [undefined, 'none']],
-    ['behind a device nobody looked at', of({ protection: 'none', after: 'a' }, { others: [{ id: 'a', type: 'receptacle', after: 'panel' }] }), [undefined, undefined]],
-    ['stays live with the GFCI tripped', of({ protection: 'none', gfciTest: 'stays live' }), [undefined, 'none']],
-    ['breaker', of({ protection: 'none', after: 'panel' }, { breaker: { protection: 'GFCI' } }), [undefined, 'breaker']],
+    [
+      'through a luminaire on the load side',
+      of({ protection: 'none', after: 'lamp' }, { others: gfciFirst }),
+      [undefined, 'ahead'],
+    ],
+    [
+      'first on the circuit, nothing there',
+      of({ protection: 'none', after: 'panel' }),
+      [undefined, 'none'],
+    ],
+    [
+      'behind a device nobody looked at',
+      of(
+        { protection: 'none', after: 'a' },
+        { others: [{ id: 'a', type: 'receptacle', after: 'panel' }] },
+      ),
+      [undefined, undefined],
+    ],
+    [
+      'stays live with the GFCI tripped',
+      of({ protection: 'none', gfciTest: 'stays live' }),
+      [undefined, 'none'],
+    ],
+    [
+      'breaker',
+      of({ protection: 'none', after: 'panel' }, { breaker: { protection: 'GFCI' } }),
+      [undefined, 'breaker'],
+    ],
   ])('%s', (_name, got, expected) => {
     expect(got).toEqual(expected)
   })
@@ -93,7 +240,12 @@ describe('the ground and the protection of a receptacle', () => {
 describe('the band of allowed devices', () => {
   const bandOf = (segment: Node) => {
     const site = siteOf(panel([run(20, segment)]))
-    const band = allowedBand(site, site.get('s', 'segment') as Subject<'segment'>, { value: false, fact: undefined }, { value: false, fact: undefined })
+    const band = allowedBand(
+      site,
+      site.get('s', 'segment') as Subject<'segment'>,
+      { value: false, fact: undefined },
+      { value: false, fact: undefined },
+    )
     if (!band.isKnown) throw new Error('no band')
     return band
   }
@@ -105,39 +257,124 @@ describe('the band of allowed devices', () => {
     for (const size of ['14', '12', '10', '8', '6'] as const) {
       const band = bandOf({ size, wiring: 'steel conduit' })
       const answers: number[] = []
-      for (const metal of ['copper', 'aluminium'] as const) for (const isCopperClad of metal === 'copper' ? [false] : [false, true]) for (const insulation of [60, 75, 90] as const) for (const terminals of [60, 75] as const) {
-        answers.push(allowedDevice({ size, metal, isCopperClad, insulation, terminals, isCappedAt60: false, ambientC: 30, currentCarrying: 3, feedsSeveralReceptacles: false, carriesWholeDwelling: false }, 2020).allowed)
-      }
-      expect([band.low.allowed, band.high.allowed]).toEqual([Math.min(...answers), Math.max(...answers)])
+      for (const metal of ['copper', 'aluminium'] as const)
+        for (const isCopperClad of metal === 'copper' ? [false] : [false, true])
+          for (const insulation of [60, 75, 90] as const)
+            for (const terminals of [60, 75] as const) {
+              answers.push(
+                allowedDevice(
+                  {
+                    size,
+                    metal,
+                    isCopperClad,
+                    insulation,
+                    terminals,
+                    isCappedAt60: false,
+                    ambientC: 30,
+                    currentCarrying: 3,
+                    feedsSeveralReceptacles: false,
+                    carriesWholeDwelling: false,
+                  },
+                  2020,
+                ).allowed,
+              )
+            }
+      expect([band.low.allowed, band.high.allowed]).toEqual([
+        Math.min(...answers),
+        Math.max(...answers),
+      ])
     }
   })
   it('names only the facts that could turn the answer', () => {
-    expect(bandOf({ size: '12' }).missingFor(20).map(f => f.field)).toEqual(['metal'])
-    expect(bandOf({ size: '8', metal: 'copper', wiring: 'steel conduit', insulationC: 75 }).missingFor(50).map(f => f.field)).toEqual(['terminalsC'])
-    expect(bandOf({ size: '8', metal: 'copper', wiring: 'steel conduit', insulationC: 75 }).missingFor(40)).toEqual([])
+    expect(
+      bandOf({ size: '12' })
+        .missingFor(20)
+        .map(f => f.field),
+    ).toEqual(['metal'])
+    expect(
+      bandOf({ size: '8', metal: 'copper', wiring: 'steel conduit', insulationC: 75 })
+        .missingFor(50)
+        .map(f => f.field),
+    ).toEqual(['terminalsC'])
+    expect(
+      bandOf({ size: '8', metal: 'copper', wiring: 'steel conduit', insulationC: 75 }).missingFor(
+        40,
+      ),
+    ).toEqual([])
   })
   it.each<[number, string, Node, number[]]>([
-    [2008, '6', {}, [40, 40]], [2011, '6', {}, [40, 50]], [2014, '6', { isInInsulation: false }, [50, 50]], [2014, '6', { isInInsulation: true }, [40, 40]],
-    [2020, '6', {}, [50, 50]], [2020, '10', {}, [25, 25]],
+    [2008, '6', {}, [40, 40]],
+    [2011, '6', {}, [40, 50]],
+    [2014, '6', { isInInsulation: false }, [50, 50]],
+    [2014, '6', { isInInsulation: true }, [40, 40]],
+    [2020, '6', {}, [50, 50]],
+    [2020, '10', {}, [25, 25]],
   ])('service-entrance cable under %s, %s Al, %j', (edition, size, more, expected) => {
-    const site = siteOf(panel([run(20, { size, metal: 'aluminium', wiring: 'SE', insulationC: 75, terminalsC: 75, ...more })], {}, { edition }))
-    const band = allowedBand(site, site.get('s', 'segment') as Subject<'segment'>, { value: false, fact: undefined }, { value: false, fact: undefined })
+    const site = siteOf(
+      panel(
+        [
+          run(20, {
+            size,
+            metal: 'aluminium',
+            wiring: 'SE',
+            insulationC: 75,
+            terminalsC: 75,
+            ...more,
+          }),
+        ],
+        {},
+        { edition },
+      ),
+    )
+    const band = allowedBand(
+      site,
+      site.get('s', 'segment') as Subject<'segment'>,
+      { value: false, fact: undefined },
+      { value: false, fact: undefined },
+    )
     expect(band.isKnown && [band.low.allowed, band.high.allowed]).toEqual(expected)
   })
   it('takes the worst of several stretches', () => {
-    expect(bandOf({ size: '10', metal: 'copper', wiring: 'NM-B', exposures: [{ what: 'hot', ambientC: 40 }, { what: 'crowded', currentCarrying: 12 }] }).low.ampacity).toBe(20)
+    expect(
+      bandOf({
+        size: '10',
+        metal: 'copper',
+        wiring: 'NM-B',
+        exposures: [
+          { what: 'hot', ambientC: 40 },
+          { what: 'crowded', currentCarrying: 12 },
+        ],
+      }).low.ampacity,
+    ).toBe(20)
   })
 })
 
 describe('breakers in one space', () => {
   const pairs = (more: Node, ...list: Node[]) => {
-    const site = siteOf(panel(list.map((b, i) => ({ id: `b${i}`, poles: 1, ...b })), more))
+    const site = siteOf(
+      panel(
+        list.map((b, i) => ({ id: `b${i}`, poles: 1, ...b })),
+        more,
+      ),
+    )
     return overlapsIn(site, site.get('main', 'enclosure')!).map(p => p.map(b => b.id).join(' '))
   }
   it.each<[string, string[], string[]]>([
-    ['a two-pole breaker in 18 reaches 20', pairs({}, { space: 18, poles: 2 }, { space: 20 }), ['b0 b1']],
-    ['18 and 19 stand across from each other', pairs({}, { space: 18, poles: 2 }, { space: 19 }), []],
-    ['down each side a two-pole breaker in 3 reaches 4', pairs({ numbering: 'down each side' }, { space: 3, poles: 2 }, { space: 4 }), ['b0 b1']],
+    [
+      'a two-pole breaker in 18 reaches 20',
+      pairs({}, { space: 18, poles: 2 }, { space: 20 }),
+      ['b0 b1'],
+    ],
+    [
+      '18 and 19 stand across from each other',
+      pairs({}, { space: 18, poles: 2 }, { space: 19 }),
+      [],
+    ],
+    [
+      'down each side a two-pole breaker in 3 reaches 4',
+      pairs({ numbering: 'down each side' }, { space: 3, poles: 2 }, { space: 4 }),
+      ['b0 b1'],
+    ],
     ['two halves share a space', pairs({}, { space: 5, half: 'a' }, { space: 5, half: 'b' }), []],
     ['the same half twice', pairs({}, { space: 5, half: 'a' }, { space: 5, half: 'a' }), ['b0 b1']],
     ['a whole breaker over a half', pairs({}, { space: 5, half: 'b' }, { space: 5 }), ['b0 b1']],
@@ -152,13 +389,34 @@ it('the demo panels have no two breakers in one space', () => {
 })
 
 it('a backfed breaker is a second source, whatever else was said', () => {
-  const house = (role: string) => panel([{ id: 'b', space: 1, poles: 1, ratingAmps: 15 }, { id: 'inlet', space: 2, poles: 2, ratingAmps: 30, role }])
-  const sources = (role: string) => { const site = siteOf(house(role)); return site.upstreamOf(site.get('b', 'breaker')!).value!.hasOneSource }
+  const house = (role: string) =>
+    panel([
+      { id: 'b', space: 1, poles: 1, ratingAmps: 15 },
+      { id: 'inlet', space: 2, poles: 2, ratingAmps: 30, role },
+    ])
+  const sources = (role: string) => {
+    const site = siteOf(house(role))
+    return site.upstreamOf(site.get('b', 'breaker')!).value!.hasOneSource
+  }
   expect([sources('branch'), sources('backfed source')]).toEqual([true, false])
 })
 
 it('a meter nobody opened is no unread main: what stands ahead of the panel is settled', () => {
-  const house = (type: string): Node => ({ ...panel([]), enclosures: [{ id: 'm', type, place: 'outdoors', fedFrom: 'utility', hasSecondSource: false }, { id: 'main', type: 'panel', mainKind: 'main breaker', mainAmps: 200, hasSecondSource: false, feeder: { id: 'f', from: 'm' }, breakers: [{ id: 'b', space: 1, poles: 1, ratingAmps: 20 }] }] })
+  const house = (type: string): Node => ({
+    ...panel([]),
+    enclosures: [
+      { id: 'm', type, place: 'outdoors', fedFrom: 'utility', hasSecondSource: false },
+      {
+        id: 'main',
+        type: 'panel',
+        mainKind: 'main breaker',
+        mainAmps: 200,
+        hasSecondSource: false,
+        feeder: { id: 'f', from: 'm' },
+        breakers: [{ id: 'b', space: 1, poles: 1, ratingAmps: 20 }],
+      },
+    ],
+  })
   const unread = (type: string) => {
     const site = siteOf(house(type))
     return site.upstreamOf(site.get('b', 'breaker')!).value!.unreadFrom

@@ -4,10 +4,34 @@ import { render } from '#core/engine/say'
 import { defineRule } from '#core/engine/rule'
 
 const multiwire = (year: unknown, edition = 2020, more: Node = {}, yearBuilt: unknown = 1970) => ({
-  ...panel([
-    { id: 'b1', space: 1, poles: 1, ratingAmps: 20, handleTie: 'not tied', circuit: { id: 'c1', sharesNeutralWith: ['c2'], isOnOneYoke: false, ...year !== undefined && { year }, ...more } },
-    { id: 'b2', space: 3, poles: 1, ratingAmps: 20, handleTie: 'not tied', circuit: { id: 'c2' } },
-  ], {}, { edition, yearBuilt }),
+  ...panel(
+    [
+      {
+        id: 'b1',
+        space: 1,
+        poles: 1,
+        ratingAmps: 20,
+        handleTie: 'not tied',
+        circuit: {
+          id: 'c1',
+          sharesNeutralWith: ['c2'],
+          isOnOneYoke: false,
+          ...(year !== undefined && { year }),
+          ...more,
+        },
+      },
+      {
+        id: 'b2',
+        space: 3,
+        poles: 1,
+        ratingAmps: 20,
+        handleTie: 'not tied',
+        circuit: { id: 'c2' },
+      },
+    ],
+    {},
+    { edition, yearBuilt },
+  ),
 })
 const standing = (house: Node): Result => judge('multiwire-no-common-trip', house, 'c1')
 
@@ -18,7 +42,11 @@ describe('standing', () => {
     ['an interval before it', multiwire([1990, 2007]), 'allowed to stay'],
     ['an interval across it', multiwire([2000, 2010]), 'depends on the year'],
     ['year not known in an old house', multiwire(undefined), 'depends on the year'],
-    ['year not known in a house newer than the rule', multiwire(undefined, 2020, {}, 2012), 'broken when made'],
+    [
+      'year not known in a house newer than the rule',
+      multiwire(undefined, 2020, {}, 2012),
+      'broken when made',
+    ],
     ['old, but being extended now', multiwire(1990, 2020, { work: 'extended' }), 'met by the work'],
     ['old, and no work on it', multiwire(1990, 2020, { work: 'none' }), 'allowed to stay'],
   ])('%s', (_name, house, kind) => {
@@ -27,38 +55,91 @@ describe('standing', () => {
   it('names the year that would turn it', () => {
     expect(standing(multiwire(undefined)).standing?.turningYears).toEqual([2008])
   })
-  it.each([[2014, 'n/a'], [2017, 'fault'], [2023, 'fault']])('a garage circuit under the %s edition: %s', (edition, outcome) => {
-    expect(judge('required-20A-circuit-downsized', panel([run(15, { size: '14' }, { requiredUse: 'garage' })], {}, { edition }), 'c').verdict.outcome).toBe(outcome)
+  it.each([
+    [2014, 'n/a'],
+    [2017, 'fault'],
+    [2023, 'fault'],
+  ])('a garage circuit under the %s edition: %s', (edition, outcome) => {
+    expect(
+      judge(
+        'required-20A-circuit-downsized',
+        panel([run(15, { size: '14' }, { requiredUse: 'garage' })], {}, { edition }),
+        'c',
+      ).verdict.outcome,
+    ).toBe(outcome)
   })
   it('AL-CU devices of before 1971 were lawful when made, later ones not', () => {
-    const device = (year: number) => judge('aluminium-at-unmarked-device', outlet({ metal: 'aluminium', termination: 'binding screw', deviceAmps: 15, aluminiumMarking: 'AL-CU', year }), 'p').standing?.kind
-    expect([device(1969), device(1971), device(1985)]).toEqual(['allowed to stay', 'broken when made', 'broken when made'])
+    const device = (year: number) =>
+      judge(
+        'aluminium-at-unmarked-device',
+        outlet({
+          metal: 'aluminium',
+          termination: 'binding screw',
+          deviceAmps: 15,
+          aluminiumMarking: 'AL-CU',
+          year,
+        }),
+        'p',
+      ).standing?.kind
+    expect([device(1969), device(1971), device(1985)]).toEqual([
+      'allowed to stay',
+      'broken when made',
+      'broken when made',
+    ])
   })
   it('a hazard needs no rule', () => {
-    expect(judge('insulation-failed', panel([run(15, { insulation: 'brittle' })]), 's').standing?.kind).toBe('hazard')
+    expect(
+      judge('insulation-failed', panel([run(15, { insulation: 'brittle' })]), 's').standing?.kind,
+    ).toBe('hazard')
   })
 })
 
 describe('severity', () => {
   it('is danger times exposure', () => {
-    const at = (use: string) => judge('device-worn', outlet({ condition: 'cracked', room: 'r' }, { rooms: [{ id: 'r', use }] }), 'p')
+    const at = (use: string) =>
+      judge(
+        'device-worn',
+        outlet({ condition: 'cracked', room: 'r' }, { rooms: [{ id: 'r', use }] }),
+        'p',
+      )
     expect(at('bedroom').severity).toBe('upgrade at next work')
     expect(at('bathroom').severity).toBe('repair')
-    expect(render(at('bathroom').severityWhy!)).toBe('danger 2 of 4 × exposure 1.25 (bathroom) = 2.5')
+    expect(render(at('bathroom').severityWhy!)).toBe(
+      'danger 2 of 4 × exposure 1.25 (bathroom) = 2.5',
+    )
   })
   it('grossly overfused is to be made safe now, a little overfused repaired', () => {
-    const amps = (a: number) => judge('overfused-conductor', panel([run(a, { size: '14', metal: 'copper', wiring: 'NM-B' })]), 's').severity
+    const amps = (a: number) =>
+      judge(
+        'overfused-conductor',
+        panel([run(a, { size: '14', metal: 'copper', wiring: 'NM-B' })]),
+        's',
+      ).severity
     expect([amps(20), amps(25), amps(30)]).toEqual(['repair', 'make safe now', 'make safe now'])
   })
   it('what may stay is an upgrade or a mention, as the desk says', () => {
-    const desk = (allowedToStay: string) => judge('multiwire-no-common-trip', { ...multiwire(1990), premises: { yearBuilt: 1970, edition: 2020, allowedToStay } }, 'c1').severity
-    expect([desk('recommend upgrade'), desk('mention')]).toEqual(['upgrade at next work', 'for the record'])
+    const desk = (allowedToStay: string) =>
+      judge(
+        'multiwire-no-common-trip',
+        { ...multiwire(1990), premises: { yearBuilt: 1970, edition: 2020, allowedToStay } },
+        'c1',
+      ).severity
+    expect([desk('recommend upgrade'), desk('mention')]).toEqual([
+      'upgrade at next work',
+      'for the record',
+    ])
   })
 })
 
 describe('the engine', () => {
   it('makes a rule that throws undecided, with its error attached, never a pass', () => {
-    const broken = defineRule({ ...RULES.find(r => r.id === 'device-worn')!, subject: 'point', judge() { throw new Error('boom') } })
+    const broken = defineRule({
+      ...RULES.find(r => r.id === 'device-worn')!,
+      subject: 'point',
+      judge() {
+        throw new Error('boom')
+      },
+    })
     const [result] = evaluate(siteOf(outlet({ condition: 'sound' })), [broken])
     expect(result!.verdict).toMatchObject({ outcome: 'undecided', defect: 'Error: boom' })
   })
@@ -66,11 +147,21 @@ describe('the engine', () => {
     expect(evaluate(new Site({ subjects: new Map() }), RULES)).toEqual([])
   })
   it('keeps what each verdict rests on', () => {
-    const { verdict } = judge('overfused-conductor', panel([run(20, { size: { value: '14', grade: 'gauge' }, metal: 'copper', wiring: 'NM-B' })]), 's')
-    expect(verdict.asked.filter(f => f.state === 'known').map(f => f.field)).toEqual(expect.arrayContaining(['fedBy', 'ratingAmps', 'size', 'metal', 'wiring', 'supplies']))
+    const { verdict } = judge(
+      'overfused-conductor',
+      panel([run(20, { size: { value: '14', grade: 'gauge' }, metal: 'copper', wiring: 'NM-B' })]),
+      's',
+    )
+    expect(verdict.asked.filter(f => f.state === 'known').map(f => f.field)).toEqual(
+      expect.arrayContaining(['fedBy', 'ratingAmps', 'size', 'metal', 'wiring', 'supplies']),
+    )
   })
   it('shows a sum somebody could check on paper', () => {
-    const { verdict } = judge('overfused-conductor', panel([run(20, { size: '14', metal: 'copper', wiring: 'NM-B' })]), 's')
+    const { verdict } = judge(
+      'overfused-conductor',
+      panel([run(20, { size: '14', metal: 'copper', wiring: 'NM-B' })]),
+      's',
+    )
     const text = verdict.working.map(render).join('; ')
     expect(text).toContain('this cable: 60 °C column, not above 15 A')
     expect(text).toContain('small-conductor limit: 15 A (240.4(D))')

@@ -1,6 +1,16 @@
 import { existsSync, readdirSync } from 'node:fs'
 import fc from 'fast-check'
-import { assess, evaluate, factsOf, Ledger, RULES, Site, writeHouse, type House, type Outcome } from '#core'
+import {
+  assess,
+  evaluate,
+  factsOf,
+  Ledger,
+  RULES,
+  Site,
+  writeHouse,
+  type House,
+  type Outcome,
+} from '#core'
 import { DEMO_HOUSES } from '#core/examples/index'
 import { CONSEQUENCES } from '#core/report/consequences'
 import { RULE_IDS } from '#core/model/rule-ids'
@@ -8,13 +18,31 @@ import { REMEDIES } from '#core/remedies/index'
 import { observe, type Node } from '../support/house'
 import { hideEach, isSetting, turns } from '../support/rule-table'
 
-const STARRED = ['overfused-conductor', 'aluminium-at-unmarked-device', 'doubled-neutral', 'main-bond-missing', 'neutral-bonded-downstream', 'multiwire-no-common-trip', 'multiwire-same-leg', 'open-ground-three-slot', 'missing-marking', 'bootleg-ground']
+const STARRED = [
+  'overfused-conductor',
+  'aluminium-at-unmarked-device',
+  'doubled-neutral',
+  'main-bond-missing',
+  'neutral-bonded-downstream',
+  'multiwire-no-common-trip',
+  'multiwire-same-leg',
+  'open-ground-three-slot',
+  'missing-marking',
+  'bootleg-ground',
+]
 
-const outcomes = (house: House): Map<string, Outcome> => new Map(evaluate(new Site(house), RULES).map((r) => {
-  if (r.verdict.outcome === 'undecided' && r.verdict.defect) throw new Error(`${r.rule.id} on ${r.subject.id}: ${r.verdict.defect}`)
-  return [`${r.rule.id} on ${r.subject.id}`, r.verdict.outcome]
-}))
-function turned(before: ReadonlyMap<string, Outcome>, after: ReadonlyMap<string, Outcome>): string[] {
+const outcomes = (house: House): Map<string, Outcome> =>
+  new Map(
+    evaluate(new Site(house), RULES).map(r => {
+      if (r.verdict.outcome === 'undecided' && r.verdict.defect)
+        throw new Error(`${r.rule.id} on ${r.subject.id}: ${r.verdict.defect}`)
+      return [`${r.rule.id} on ${r.subject.id}`, r.verdict.outcome]
+    }),
+  )
+function turned(
+  before: ReadonlyMap<string, Outcome>,
+  after: ReadonlyMap<string, Outcome>,
+): string[] {
   const bad: string[] = []
   for (const [key, outcome] of before) {
     const now = after.get(key)
@@ -23,18 +51,23 @@ function turned(before: ReadonlyMap<string, Outcome>, after: ReadonlyMap<string,
   return bad
 }
 
-const gcd = (a: number, b: number): number => b === 0 ? a : gcd(b, a % b)
+const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b))
 
 describe.each(DEMO_HOUSES.map(d => [d.id, d] as const))('laws over %s', (_id, demo) => {
   const observations = observe(demo.file() as Node)
   const house = new Ledger(observations).house
   const before = outcomes(house)
-  const facts = [...house.subjects.values()].flatMap(s => factsOf(s).map(({ field }) => ({ subject: s.id, kind: s.kind, field }))).filter(f => !isSetting(f.kind, f.field))
-  const without = (hidden: readonly { subject: string, field: string }[]): House => {
+  const facts = [...house.subjects.values()]
+    .flatMap(s => factsOf(s).map(({ field }) => ({ subject: s.id, kind: s.kind, field })))
+    .filter(f => !isSetting(f.kind, f.field))
+  const without = (hidden: readonly { subject: string; field: string }[]): House => {
     const subjects = new Map(house.subjects)
     for (const { subject, field } of hidden) {
       const s = subjects.get(subject)!
-      subjects.set(subject, { ...s, facts: { ...s.facts, [field]: { state: 'unseen', subject, field } } } as typeof s)
+      subjects.set(subject, {
+        ...s,
+        facts: { ...s.facts, [field]: { state: 'unseen', subject, field } },
+      } as typeof s)
     }
     return { subjects }
   }
@@ -50,9 +83,15 @@ describe.each(DEMO_HOUSES.map(d => [d.id, d] as const))('laws over %s', (_id, de
     expect([...bad]).toEqual([])
   })
   it('hiding any handful of facts turns none either', () => {
-    fc.assert(fc.property(fc.uniqueArray(fc.nat(facts.length - 1), { minLength: 2, maxLength: 40 }), (picks) => {
-      expect(turned(before, outcomes(without(picks.map(i => facts[i]!))))).toEqual([])
-    }), { numRuns: 150, seed: 20260 })
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.nat(facts.length - 1), { minLength: 2, maxLength: 40 }),
+        picks => {
+          expect(turned(before, outcomes(without(picks.map(i => facts[i]!))))).toEqual([])
+        },
+      ),
+      { numRuns: 150, seed: 20260 },
+    )
   })
   it('hiding every fact leaves nothing found and nothing clear', () => {
     const states = new Set(outcomes(without(facts)).values())
@@ -64,12 +103,19 @@ describe.each(DEMO_HOUSES.map(d => [d.id, d] as const))('laws over %s', (_id, de
     for (const { rule, subject, verdict } of evaluate(house, RULES)) {
       if (verdict.outcome !== 'undecided') continue
       if (verdict.missing.length === 0) bad.push(`${rule.id} on ${subject.id} names nothing`)
-      for (const fact of verdict.missing) if (fact.state === 'known' && fact.grade !== 'assumed' && !['metal', 'year', 'yearBuilt', 'areAllScrewsSeen'].includes(fact.field)) bad.push(`${rule.id} on ${subject.id}: ${fact.field}`)
+      for (const fact of verdict.missing)
+        if (
+          fact.state === 'known' &&
+          fact.grade !== 'assumed' &&
+          !['metal', 'year', 'yearBuilt', 'areAllScrewsSeen'].includes(fact.field)
+        )
+          bad.push(`${rule.id} on ${subject.id}: ${fact.field}`)
     }
     expect(bad).toEqual([])
   })
   it('the log folds to the same house in whatever order it arrives, and twice is once', () => {
-    const text = (l: Ledger) => JSON.stringify(writeHouse(l.house, id => l.find(id))) + JSON.stringify(assess(l.house))
+    const text = (l: Ledger) =>
+      JSON.stringify(writeHouse(l.house, id => l.find(id))) + JSON.stringify(assess(l.house))
     const expected = text(new Ledger(observations))
     for (let step of [7, 101, 997]) {
       while (gcd(observations.length, step) > 1) step++
@@ -86,14 +132,35 @@ describe('the demo houses together', () => {
   const all = DEMO_HOUSES.map(d => new Ledger(observe(d.file() as Node)).house)
   it('are as large as promised', () => {
     const sites = all.map(h => new Site(h))
-    expect(sites.some(s => s.all.enclosure.filter(e => e.facts.type.state === 'known' && e.facts.type.value === 'panel').length >= 2 && s.all.circuit.length >= 30 && s.all.point.length >= 90)).toBe(true)
+    expect(
+      sites.some(
+        s =>
+          s.all.enclosure.filter(
+            e => e.facts.type.state === 'known' && e.facts.type.value === 'panel',
+          ).length >= 2 &&
+          s.all.circuit.length >= 30 &&
+          s.all.point.length >= 90,
+      ),
+    ).toBe(true)
   })
-  it.each([...new Set([...STARRED, ...RULES.map(r => r.id)])])('%s shows fault, clear and undecided', (id) => {
-    const seen = new Set(all.flatMap(h => evaluate(h, RULES.filter(r => r.id === id)).map(r => r.verdict.outcome)))
-    expect([...seen]).toEqual(expect.arrayContaining(['fault', 'clear', 'undecided']))
-  })
+  it.each([...new Set([...STARRED, ...RULES.map(r => r.id)])])(
+    '%s shows fault, clear and undecided',
+    id => {
+      const seen = new Set(
+        all.flatMap(h =>
+          evaluate(
+            h,
+            RULES.filter(r => r.id === id),
+          ).map(r => r.verdict.outcome),
+        ),
+      )
+      expect([...seen]).toEqual(expect.arrayContaining(['fault', 'clear', 'undecided']))
+    },
+  )
   it('no rule crashes', () => {
-    for (const house of all) for (const { verdict } of evaluate(house, RULES)) expect('defect' in verdict ? verdict.defect : undefined).toBeUndefined()
+    for (const house of all)
+      for (const { verdict } of evaluate(house, RULES))
+        expect('defect' in verdict ? verdict.defect : undefined).toBeUndefined()
   })
 })
 
@@ -117,10 +184,14 @@ describe('the list of rules', () => {
   })
 })
 
-it('the list of ids that fields use is the list of rules', () => expect([...RULE_IDS].sort()).toEqual(RULES.map(r => r.id).sort()))
+it('the list of ids that fields use is the list of rules', () =>
+  expect([...RULE_IDS].sort()).toEqual(RULES.map(r => r.id).sort()))
 
 it('each rule is one file named after its id', () => {
-  const files = readdirSync('core/rules', { recursive: true }).map(String).filter(f => f.endsWith('.ts') && !f.startsWith('index')).map(f => f.replace(/^.*\//, '').replace('.ts', ''))
+  const files = readdirSync('core/rules', { recursive: true })
+    .map(String)
+    .filter(f => f.endsWith('.ts') && !f.startsWith('index'))
+    .map(f => f.replace(/^.*\//, '').replace('.ts', ''))
   expect(files.sort()).toEqual(RULES.map(r => r.id).sort())
   for (const rule of RULES) expect(existsSync(`core/rules/${rule.family}/${rule.id}.ts`)).toBe(true)
 })

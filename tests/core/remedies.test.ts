@@ -2,25 +2,64 @@ import type { Site } from '#core'
 import { remediesFor, render } from '#core'
 import { judge, outlet, panel, run, siteOf, type Node } from '../support/house'
 
-function advice(rule: string, house: Node, subject: string): Record<string, { verdict: string, why: string, missing: string[] }> {
+function advice(
+  rule: string,
+  house: Node,
+  subject: string,
+): Record<string, { verdict: string; why: string; missing: string[] }> {
   const site: Site = siteOf(house)
-  return Object.fromEntries(remediesFor(judge(rule, house, subject), site).map(({ remedy, advice: a }) => [remedy.id, { verdict: a.verdict, why: render(a.why), missing: a.missing.map(m => m.field) }]))
+  return Object.fromEntries(
+    remediesFor(judge(rule, house, subject), site).map(({ remedy, advice: a }) => [
+      remedy.id,
+      { verdict: a.verdict, why: render(a.why), missing: a.missing.map(m => m.field) },
+    ]),
+  )
 }
-const thin = (circuit: Node) => panel([run(20, { size: '14', metal: 'copper', wiring: 'NM-B' }, circuit)])
+const thin = (circuit: Node) =>
+  panel([run(20, { size: '14', metal: 'copper', wiring: 'NM-B' }, circuit)])
 
 describe('a device beside the panel is an outlet itself', () => {
   const house = (use: string | undefined, more: Node = {}): Node => {
-    const base = outlet({ room: 'r', after: 'panel', protection: 'none' }, { premises: { edition: 2020 }, rooms: [{ id: 'r', use: 'bedroom' }, ...use ? [{ id: 'where', use }] : []], circuit: more })
+    const base = outlet(
+      { room: 'r', after: 'panel', protection: 'none' },
+      {
+        premises: { edition: 2020 },
+        rooms: [{ id: 'r', use: 'bedroom' }, ...(use ? [{ id: 'where', use }] : [])],
+        circuit: more,
+      },
+    )
     const main = (base.enclosures as Node[])[0]!
-    return { ...base, enclosures: [{ ...main, ...use && { room: 'where' }, breakers: [...main.breakers as Node[], { id: 'other', space: 2, circuit: { id: 'c9' } }] }] }
+    return {
+      ...base,
+      enclosures: [
+        {
+          ...main,
+          ...(use && { room: 'where' }),
+          breakers: [
+            ...(main.breakers as Node[]),
+            { id: 'other', space: 2, circuit: { id: 'c9' } },
+          ],
+        },
+      ],
+    }
   }
   const advice = (h: Node) => {
     const result = judge('afci-missing', h, 'p')
-    return remediesFor(result, result.site).find(r => r.remedy.id === 'protect-beside-panel')!.advice
+    return remediesFor(result, result.site).find(r => r.remedy.id === 'protect-beside-panel')!
+      .advice
   }
   it.each<[string, Node, string, string]>([
-    ['in a garage it needs GFCI too', house('garage'), 'offered', 'GFCI'], ['in a hallway AFCI', house('hallway'), 'offered', 'AFCI'], ['in a laundry both', house('laundry'), 'offered', 'Dual'], ['in the attic nothing more', house('attic'), 'offered', 'nothing more'],
-    ['where nobody said where the panel is', house(undefined), 'conditional', 'place'], ['on a shared neutral not at all', house('garage', { sharesNeutralWith: ['c9'] }), 'refused', 'shared'],
+    ['in a garage it needs GFCI too', house('garage'), 'offered', 'GFCI'],
+    ['in a hallway AFCI', house('hallway'), 'offered', 'AFCI'],
+    ['in a laundry both', house('laundry'), 'offered', 'Dual'],
+    ['in the attic nothing more', house('attic'), 'offered', 'nothing more'],
+    ['where nobody said where the panel is', house(undefined), 'conditional', 'place'],
+    [
+      'on a shared neutral not at all',
+      house('garage', { sharesNeutralWith: ['c9'] }),
+      'refused',
+      'shared',
+    ],
   ])('%s', (_name, h, verdict, words) => {
     expect(advice(h).verdict).toBe(verdict)
     expect(advice(h).why.text).toContain(words)
@@ -28,59 +67,149 @@ describe('a device beside the panel is an outlet itself', () => {
 })
 
 describe('a smaller breaker', () => {
-  it('is offered where load and use allow', () => expect(advice('overfused-conductor', thin({ requiredUse: 'none', loadAmps: 6.2 }), 's')['smaller-breaker']).toMatchObject({ verdict: 'offered', why: expect.stringContaining('15 A breaker') }))
-  it('is refused on a circuit that must be 20 A', () => expect(advice('overfused-conductor', thin({ requiredUse: 'laundry', loadAmps: 2 }), 's')['smaller-breaker']!.verdict).toBe('refused'))
-  it('is refused above 80 % load', () => expect(advice('overfused-conductor', thin({ requiredUse: 'none', loadAmps: 12.5 }), 's')['smaller-breaker']!.verdict).toBe('refused'))
-  it('is conditional on what has not been looked at', () => expect(advice('overfused-conductor', thin({}), 's')['smaller-breaker']).toMatchObject({ verdict: 'conditional', missing: ['requiredUse', 'loadAmps'] }))
-  it('a label is always refused', () => expect(advice('overfused-conductor', thin({}), 's')['leave-and-label']!.verdict).toBe('refused'))
+  it('is offered where load and use allow', () =>
+    expect(
+      advice('overfused-conductor', thin({ requiredUse: 'none', loadAmps: 6.2 }), 's')[
+        'smaller-breaker'
+      ],
+    ).toMatchObject({ verdict: 'offered', why: expect.stringContaining('15 A breaker') }))
+  it('is refused on a circuit that must be 20 A', () =>
+    expect(
+      advice('overfused-conductor', thin({ requiredUse: 'laundry', loadAmps: 2 }), 's')[
+        'smaller-breaker'
+      ]!.verdict,
+    ).toBe('refused'))
+  it('is refused above 80 % load', () =>
+    expect(
+      advice('overfused-conductor', thin({ requiredUse: 'none', loadAmps: 12.5 }), 's')[
+        'smaller-breaker'
+      ]!.verdict,
+    ).toBe('refused'))
+  it('is conditional on what has not been looked at', () =>
+    expect(advice('overfused-conductor', thin({}), 's')['smaller-breaker']).toMatchObject({
+      verdict: 'conditional',
+      missing: ['requiredUse', 'loadAmps'],
+    }))
+  it('a label is always refused', () =>
+    expect(advice('overfused-conductor', thin({}), 's')['leave-and-label']!.verdict).toBe(
+      'refused',
+    ))
 })
 
 function sub(feeder: Node): Node {
   const house = panel([{ id: 'fb', space: 1, poles: 2, ratingAmps: 60 }], { bondMeans: 'screw' })
-  return { ...house, enclosures: [...house.enclosures as Node[], { id: 'sub', type: 'panel', place: 'indoors', bondMeans: 'screw', feeder: { id: 'f', from: 'fb', ...feeder } }] }
+  return {
+    ...house,
+    enclosures: [
+      ...(house.enclosures as Node[]),
+      {
+        id: 'sub',
+        type: 'panel',
+        place: 'indoors',
+        bondMeans: 'screw',
+        feeder: { id: 'f', from: 'fb', ...feeder },
+      },
+    ],
+  }
 }
 describe('separating neutral and ground in a sub-panel', () => {
-  it('is offered where the feeder brings a ground', () => expect(advice('neutral-bonded-downstream', sub({ egc: 'wire' }), 'sub')).toMatchObject({ 'separate-neutral': { verdict: 'offered' }, 'new-four-wire-feeder': { verdict: 'refused' } }))
-  it('is refused where it would leave no fault path', () => expect(advice('neutral-bonded-downstream', sub({ egc: 'none' }), 'sub')).toMatchObject({ 'separate-neutral': { verdict: 'refused', why: expect.stringContaining('no fault path') }, 'new-four-wire-feeder': { verdict: 'offered' }, 'leave-three-wire-feeder': { verdict: 'refused' } }))
-  it('is conditional where nobody looked at the feeder', () => expect(advice('neutral-bonded-downstream', sub({}), 'sub')['separate-neutral']).toMatchObject({ verdict: 'conditional', missing: ['egc'] }))
+  it('is offered where the feeder brings a ground', () =>
+    expect(advice('neutral-bonded-downstream', sub({ egc: 'wire' }), 'sub')).toMatchObject({
+      'separate-neutral': { verdict: 'offered' },
+      'new-four-wire-feeder': { verdict: 'refused' },
+    }))
+  it('is refused where it would leave no fault path', () =>
+    expect(advice('neutral-bonded-downstream', sub({ egc: 'none' }), 'sub')).toMatchObject({
+      'separate-neutral': { verdict: 'refused', why: expect.stringContaining('no fault path') },
+      'new-four-wire-feeder': { verdict: 'offered' },
+      'leave-three-wire-feeder': { verdict: 'refused' },
+    }))
+  it('is conditional where nobody looked at the feeder', () =>
+    expect(advice('neutral-bonded-downstream', sub({}), 'sub')['separate-neutral']).toMatchObject({
+      verdict: 'conditional',
+      missing: ['egc'],
+    }))
 })
 
 const bare = { lamps: 'open ground', ground: 'none', protection: 'none', after: 'panel' }
-const box = { boxVolumeIn3: 18, conductorsInBox: 4, groundsInBox: 0, largestInBox: '14', hasInternalClamps: true }
-const open = (point: Node, more: Parameters<typeof outlet>[1] = {}) => advice('open-ground-three-slot', outlet(point, more), 'p')
+const box = {
+  boxVolumeIn3: 18,
+  conductorsInBox: 4,
+  groundsInBox: 0,
+  largestInBox: '14',
+  hasInternalClamps: true,
+}
+const open = (point: Node, more: Parameters<typeof outlet>[1] = {}) =>
+  advice('open-ground-three-slot', outlet(point, more), 'p')
 describe('a missing ground', () => {
   it('a GFCI here depends on the box', () => {
     expect(open({ ...bare, ...box })['gfci-here']!.verdict).toBe('offered')
-    expect(open({ ...bare, ...box, boxVolumeIn3: 10 })['gfci-here']).toMatchObject({ verdict: 'refused', why: expect.stringContaining('14 in³ in 10 in³') })
+    expect(open({ ...bare, ...box, boxVolumeIn3: 10 })['gfci-here']).toMatchObject({
+      verdict: 'refused',
+      why: expect.stringContaining('14 in³ in 10 in³'),
+    })
     expect(open(bare)['gfci-here']!.verdict).toBe('conditional')
   })
   it('a ground that is there is reconnected, nothing else', () => {
-    expect(open({ ...bare, ground: 'present, not connected' })).toMatchObject({ 'reconnect-ground': { verdict: 'offered' }, 'gfci-here': { verdict: 'refused' }, 'gfci-breaker': { verdict: 'refused' }, 'two-slot-device': { verdict: 'refused' } })
+    expect(open({ ...bare, ground: 'present, not connected' })).toMatchObject({
+      'reconnect-ground': { verdict: 'offered' },
+      'gfci-here': { verdict: 'refused' },
+      'gfci-breaker': { verdict: 'refused' },
+      'two-slot-device': { verdict: 'refused' },
+    })
   })
-  it('a protective breaker is refused where none are made or the circuit is fused, and two-pole where the neutral is shared', () => {
+  it('a protective breaker is refused where none are made or fused, and two-pole where the neutral is shared', () => {
     const panelOf = (more: Node, breaker: Node = {}, circuit: Node = {}) => {
-      const house = outlet(bare, { breaker: { device: 'breaker', ...breaker }, circuit: { sharesNeutralWith: [], ...circuit } }) as { enclosures: Node[] }
+      const house = outlet(bare, {
+        breaker: { device: 'breaker', ...breaker },
+        circuit: { sharesNeutralWith: [], ...circuit },
+      }) as { enclosures: Node[] }
       Object.assign(house.enclosures[0]!, more)
       return advice('open-ground-three-slot', house as Node, 'p')['gfci-breaker']
     }
     expect(panelOf({ protectiveBreakers: 'none made' })!.verdict).toBe('refused')
     expect(panelOf({ protectiveBreakers: 'available' })!.verdict).toBe('offered')
-    expect(panelOf({ protectiveBreakers: 'available' }, { device: 'plug fuse' })!.verdict).toBe('refused')
+    expect(panelOf({ protectiveBreakers: 'available' }, { device: 'plug fuse' })!.verdict).toBe(
+      'refused',
+    )
     expect(panelOf({})!.verdict).toBe('conditional')
   })
-  it('a rod of its own is always refused', () => expect(open(bare)['own-ground-rod']!.verdict).toBe('refused'))
-  it('a grounding conductor is sized by the breaker', () => expect(open(bare)['run-grounding-conductor']!.why).toContain('14 AWG copper for 15 A'))
-  it('the first outlet cannot be protected by a first outlet', () => expect(open(bare)['gfci-first-outlet']!.verdict).toBe('refused'))
+  it('a rod of its own is always refused', () =>
+    expect(open(bare)['own-ground-rod']!.verdict).toBe('refused'))
+  it('a grounding conductor is sized by the breaker', () =>
+    expect(open(bare)['run-grounding-conductor']!.why).toContain('14 AWG copper for 15 A'))
+  it('the first outlet cannot be protected by a first outlet', () =>
+    expect(open(bare)['gfci-first-outlet']!.verdict).toBe('refused'))
 })
 
 describe('multiwire', () => {
-  const pair = (space: number, more: Node = {}) => panel([
-    { id: 'b1', space: 1, poles: 1, ratingAmps: 20, handleTie: 'not tied', circuit: { id: 'c1', sharesNeutralWith: ['c2'], feedsLineToLine: false, ...more } },
-    { id: 'b2', space, poles: 1, ratingAmps: 20, handleTie: 'not tied', circuit: { id: 'c2', feedsLineToLine: false } },
-  ])
+  const pair = (space: number, more: Node = {}) =>
+    panel([
+      {
+        id: 'b1',
+        space: 1,
+        poles: 1,
+        ratingAmps: 20,
+        handleTie: 'not tied',
+        circuit: { id: 'c1', sharesNeutralWith: ['c2'], feedsLineToLine: false, ...more },
+      },
+      {
+        id: 'b2',
+        space,
+        poles: 1,
+        ratingAmps: 20,
+        handleTie: 'not tied',
+        circuit: { id: 'c2', feedsLineToLine: false },
+      },
+    ])
   const of = (house: Node) => advice('multiwire-no-common-trip', house, 'c1')
-  it('side by side on different legs: tie or two-pole breaker', () => expect(of(pair(3))).toMatchObject({ 'two-pole-breaker': { verdict: 'offered' }, 'listed-handle-tie': { verdict: 'offered' } }))
-  it('a 240 V load refuses the tie', () => expect(of(pair(3, { feedsLineToLine: true }))['listed-handle-tie']!.verdict).toBe('refused'))
+  it('side by side on different legs: tie or two-pole breaker', () =>
+    expect(of(pair(3))).toMatchObject({
+      'two-pole-breaker': { verdict: 'offered' },
+      'listed-handle-tie': { verdict: 'offered' },
+    }))
+  it('a 240 V load refuses the tie', () =>
+    expect(of(pair(3, { feedsLineToLine: true }))['listed-handle-tie']!.verdict).toBe('refused'))
   it('same leg or apart: move one first', () => {
     expect(of(pair(5))['two-pole-breaker']!.why).toContain('same leg')
     expect(of(pair(7))['two-pole-breaker']!.why).toContain('not side by side')
@@ -88,8 +217,29 @@ describe('multiwire', () => {
 })
 
 it('aluminium follows the school of the desk', () => {
-  const by = (aluminiumSchool?: string) => advice('aluminium-at-unmarked-device', outlet({ metal: 'aluminium', termination: 'binding screw', deviceAmps: 15, aluminiumMarking: 'none' }, { premises: { ...aluminiumSchool && { aluminiumSchool } } }), 'p')
-  expect(by('strict')).toMatchObject({ 'crimped-pigtail': { verdict: 'offered' }, 'lug-pigtail': { verdict: 'offered' }, 'twist-on-pigtail': { verdict: 'refused' }, 'co-alr-device': { verdict: 'refused' } })
+  const by = (aluminiumSchool?: string) =>
+    advice(
+      'aluminium-at-unmarked-device',
+      outlet(
+        {
+          metal: 'aluminium',
+          termination: 'binding screw',
+          deviceAmps: 15,
+          aluminiumMarking: 'none',
+        },
+        { premises: { ...(aluminiumSchool && { aluminiumSchool }) } },
+      ),
+      'p',
+    )
+  expect(by('strict')).toMatchObject({
+    'crimped-pigtail': { verdict: 'offered' },
+    'lug-pigtail': { verdict: 'offered' },
+    'twist-on-pigtail': { verdict: 'refused' },
+    'co-alr-device': { verdict: 'refused' },
+  })
   expect(by('listed connectors')['gel-connector-pigtail']!.verdict).toBe('offered')
-  expect(by()['co-alr-device']).toMatchObject({ verdict: 'conditional', missing: ['aluminiumSchool'] })
+  expect(by()['co-alr-device']).toMatchObject({
+    verdict: 'conditional',
+    missing: ['aluminiumSchool'],
+  })
 })

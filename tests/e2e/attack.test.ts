@@ -12,10 +12,17 @@ describe('what a hostile page, file or person would do', () => {
   })
   afterAll(() => server.stop())
   it.each([
-    'a page of another site writes', 'a foreign name that leads here', 'framing, sniffing, scripts of others',
-    'addresses and methods that are not there', 'other spellings of an address', 'each role × each route', 'one bad observation in a batch',
-    'formulas in CSV', 'files made to stop the server; nobody else waits 200 ms', 'guessing passwords',
-  ])('%s: held', (name) => {
+    'a page of another site writes',
+    'a foreign name that leads here',
+    'framing, sniffing, scripts of others',
+    'addresses and methods that are not there',
+    'other spellings of an address',
+    'each role × each route',
+    'one bad observation in a batch',
+    'formulas in CSV',
+    'files made to stop the server; nobody else waits 200 ms',
+    'guessing passwords',
+  ])('%s: held', name => {
     const outcome = outcomes.find(o => o.attack === name)
     expect(outcome?.tried).toBeGreaterThan(0)
     expect(outcome).toMatchObject({ held: outcome!.tried, worst: '' })
@@ -23,8 +30,10 @@ describe('what a hostile page, file or person would do', () => {
 })
 
 it('every file of a route is in the list of the door, and every line of the list has its file', () => {
-  const files = readdirSync('server/api', { recursive: true }).map(String).filter(f => f.endsWith('.ts'))
-  const inFolder = files.map((file) => {
+  const files = readdirSync('server/api', { recursive: true })
+    .map(String)
+    .filter(f => f.endsWith('.ts'))
+  const inFolder = files.map(file => {
     const [, path, method] = /^(.*?)\.(get|post|put|patch|delete)\.ts$/.exec(file)!
     const named = path!.replace(/\[(\w+)\]/g, ':$1').replace(/\/?index$/, '')
     return `${method!.toUpperCase()} /api/${named}`

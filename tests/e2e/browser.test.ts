@@ -2,11 +2,29 @@ import { writeFileSync, mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Browser, Page } from 'puppeteer-core'
-import { axeSource, clickText, DEMO, freshDb, hasText, lacksText, onDisk, openPage, serve, textOf, type Server, HAND, withDemo, reload, goTo } from '../support/app'
+import {
+  axeSource,
+  clickText,
+  DEMO,
+  freshDb,
+  hasText,
+  lacksText,
+  onDisk,
+  openPage,
+  serve,
+  textOf,
+  type Server,
+  HAND,
+  withDemo,
+  reload,
+  goTo,
+} from '../support/app'
 
 let server: Server
 let browser: Browser
-withDemo((s, b) => { [server, browser] = [s, b] })
+withDemo((s, b) => {
+  ;[server, browser] = [s, b]
+})
 const margin = '[data-testid="margin"]'
 
 async function typeLine(page: Page, line: string): Promise<void> {
@@ -88,8 +106,12 @@ describe('the demo house', () => {
     await clickText(page, '.fact .head', 'local law says')
     await clickText(page, '.fact .chip', 'not enforced here')
     await onDisk(page)
-    const text = await (await fetch(`${server.url}/api/jobs/demo-tarn-end/export?form=house`)).text()
-    expect(JSON.parse(text).amendments).toEqual([expect.objectContaining({ rule: 'surge-protector', effect: 'not enforced here' })])
+    const text = await (
+      await fetch(`${server.url}/api/jobs/demo-tarn-end/export?form=house`)
+    ).text()
+    expect(JSON.parse(text).amendments).toEqual([
+      expect.objectContaining({ rule: 'surge-protector', effect: 'not enforced here' }),
+    ])
   })
   it('is reported in two voices, and prints without the rail', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/report`)
@@ -107,7 +129,7 @@ describe('the demo house', () => {
 })
 
 describe('recording', () => {
-  async function freshJob(): Promise<{ page: Page, errors: string[] }> {
+  async function freshJob(): Promise<{ page: Page; errors: string[] }> {
     const opened = await openPage(browser, server.url)
     const { page } = opened
     await clickText(page, 'button', 'New job')
@@ -130,7 +152,9 @@ describe('recording', () => {
     await onDisk(page)
     await reload(page)
     await page.waitForSelector('[data-space="7"]')
-    expect(await page.$eval('[data-space="7"]', e => e.getAttribute('aria-label'))).toContain('15 A, porch lights')
+    expect(await page.$eval('[data-space="7"]', e => e.getAttribute('aria-label'))).toContain(
+      '15 A, porch lights',
+    )
     await typeLine(page, '9 30 12cu nm bench')
     await page.waitForSelector('[data-space="9"]')
     await page.click('button[aria-label="take back"]')
@@ -145,7 +169,11 @@ describe('recording', () => {
     await typeLine(page, '3 2p 30 10cu nm dryer')
     await page.waitForSelector('[data-space="3"]')
     await typeLine(page, '5 20 12cu nm bath')
-    await hasText(page, '.overlap', 'space 3 · dryer and space 5 · bath are recorded in the same space')
+    await hasText(
+      page,
+      '.overlap',
+      'space 3 · dryer and space 5 · bath are recorded in the same space',
+    )
   })
   it('says live what was understood and what could not be read, and keeps nothing half read', async () => {
     const { page } = await freshJob()
@@ -184,7 +212,10 @@ describe('recording', () => {
     const { page, errors } = await freshJob()
     await page.click('[aria-label^="neutral bar"]')
     await clickText(page, `${margin} button`, 'record a screw')
-    for (const [field, value] of [['neutrals', '2'], ['grounds', '0']] as const) {
+    for (const [field, value] of [
+      ['neutrals', '2'],
+      ['grounds', '0'],
+    ] as const) {
       const row = `[data-field="${field}"]`
       await page.waitForSelector(row)
       await page.$eval(`${row} .head`, e => (e as HTMLElement).click())
@@ -198,7 +229,13 @@ describe('recording', () => {
     await clickText(page, '.tab', 'another')
     await page.select('select[name="building"]', 'new')
     await page.type('input[name="newBuilding"]', 'Studio')
-    await page.select('form.new label:last-of-type select', await page.$eval('form.new label:last-of-type select option:nth-child(2)', o => (o as HTMLOptionElement).value))
+    await page.select(
+      'form.new label:last-of-type select',
+      await page.$eval(
+        'form.new label:last-of-type select option:nth-child(2)',
+        o => (o as HTMLOptionElement).value,
+      ),
+    )
     await clickText(page, 'form .go', 'Draw it')
     await hasText(page, '.panel-face', 'sub-panel')
     await page.click('button[aria-label="about the job"]')
@@ -236,7 +273,9 @@ describe('recording', () => {
     await hasText(page, '[data-testid="save-dot"]', 'not sent')
     const again = await serve({ db, demo: true, port: Number(new URL(own.url).port) })
     await page.waitForSelector('[data-testid="save-dot"][data-state="server"]', { timeout: 15_000 })
-    const job = await (await fetch(`${again.url}/api/jobs/demo-sorrel-bank`)).json() as { observations: { subject?: string, value?: unknown }[] }
+    const job = (await (await fetch(`${again.url}/api/jobs/demo-sorrel-bank`)).json()) as {
+      observations: { subject?: string; value?: unknown }[]
+    }
     expect(job.observations.some(o => o.subject === 'main/7' && o.value === 15)).toBe(true)
     await again.stop()
   })
@@ -248,20 +287,22 @@ describe('recording', () => {
     await page.focus('#breaker-line')
     const times: number[] = []
     for (const key of '20 12cu nm ') {
-      times.push(await page.evaluate(async (k) => {
-        const input = document.querySelector<HTMLInputElement>('#breaker-line')!
-        const began = performance.now()
-        input.value += k
-        input.dispatchEvent(new Event('input', { bubbles: true }))
-        await new Promise(r => requestAnimationFrame(() => setTimeout(r, 0)))
-        return performance.now() - began
-      }, key))
+      times.push(
+        await page.evaluate(async k => {
+          const input = document.querySelector<HTMLInputElement>('#breaker-line')!
+          const began = performance.now()
+          input.value += k
+          input.dispatchEvent(new Event('input', { bubbles: true }))
+          await new Promise(r => requestAnimationFrame(() => setTimeout(r, 0)))
+          return performance.now() - began
+        }, key),
+      )
     }
     times.sort((a, b) => a - b)
     const kept = await page.evaluate(async () => {
       const began = performance.now()
       const margin = document.querySelector('[data-testid="margin"]')!
-      const answered = new Promise<void>((resolve) => {
+      const answered = new Promise<void>(resolve => {
         const observer = new MutationObserver(() => {
           if (!margin.textContent!.includes('20 A')) return
           observer.disconnect()
@@ -273,7 +314,10 @@ describe('recording', () => {
       await answered
       return performance.now() - began
     })
-    console.log(`keystroke to screen: median ${times[5]!.toFixed(0)} ms, worst ${times.at(-1)!.toFixed(0)} ms; kept line to answer: ${kept.toFixed(0)} ms`)
+    console.log(
+      `keystroke to screen: median ${times[5]!.toFixed(0)} ms, worst ${times.at(-1)!.toFixed(0)} ms; ` +
+        `kept line to answer: ${kept.toFixed(0)} ms`,
+    )
     expect(times[5]!).toBeLessThan(100)
     expect(kept).toBeLessThan(500)
   })
@@ -289,7 +333,16 @@ describe('job files', () => {
     const { page } = await openPage(browser, server.url)
     const jobs = await page.$$eval('.job', list => list.length)
     const input = await page.$('input[type="file"]')
-    await input!.uploadFile(file('broken.json', JSON.stringify({ corvit: 1, form: 'house', enclosures: [{ breakers: [{ ratingAmps: 'many <script>window.hurt=1</script>' }] }] })))
+    await input!.uploadFile(
+      file(
+        'broken.json',
+        JSON.stringify({
+          corvit: 1,
+          form: 'house',
+          enclosures: [{ breakers: [{ ratingAmps: 'many <script>window.hurt=1</script>' }] }],
+        }),
+      ),
+    )
     await hasText(page, '[data-testid="import-problems"]', 'enclosures[0].breakers[0].ratingAmps')
     await hasText(page, '[data-testid="import-problems"]', 'from 5 to 400 A')
     expect(await page.evaluate(() => 'hurt' in window)).toBe(false)
@@ -311,7 +364,49 @@ describe('markup in every text', () => {
     const { page } = await openPage(browser, server.url)
     const input = await page.$('input[type="file"]')
     const path = join(mkdtempSync(join(tmpdir(), 'corvit-up-')), 'nasty.json')
-    writeFileSync(path, JSON.stringify({ corvit: 1, form: 'house', premises: { name: nasty, street: nasty, client: nasty, assessor: nasty, edition: 2020 }, enclosures: [{ id: 'e', name: nasty, type: 'panel', place: 'indoors', fedFrom: 'utility', cover: { blocked: nasty }, breakers: [{ space: 1, poles: 1, ratingAmps: 20, label: nasty, circuit: { id: 'c', label: nasty, supplies: 'lighting', segments: [{ name: nasty, size: '14', metal: 'copper', wiring: 'NM-B' }], points: [{ id: 'p', name: nasty, type: 'receptacle', slots: 'three', lamps: 'open ground', protection: 'none', after: 'panel' }] } }] }] }))
+    writeFileSync(
+      path,
+      JSON.stringify({
+        corvit: 1,
+        form: 'house',
+        premises: { name: nasty, street: nasty, client: nasty, assessor: nasty, edition: 2020 },
+        enclosures: [
+          {
+            id: 'e',
+            name: nasty,
+            type: 'panel',
+            place: 'indoors',
+            fedFrom: 'utility',
+            cover: { blocked: nasty },
+            breakers: [
+              {
+                space: 1,
+                poles: 1,
+                ratingAmps: 20,
+                label: nasty,
+                circuit: {
+                  id: 'c',
+                  label: nasty,
+                  supplies: 'lighting',
+                  segments: [{ name: nasty, size: '14', metal: 'copper', wiring: 'NM-B' }],
+                  points: [
+                    {
+                      id: 'p',
+                      name: nasty,
+                      type: 'receptacle',
+                      slots: 'three',
+                      lamps: 'open ground',
+                      protection: 'none',
+                      after: 'panel',
+                    },
+                  ],
+                },
+              },
+            ],
+          },
+        ],
+      }),
+    )
     await input!.uploadFile(path)
     await page.waitForSelector('[data-space="1"]')
     const base = page.url().replace(/\/panel.*/, '')
@@ -324,18 +419,39 @@ describe('markup in every text', () => {
 })
 
 describe('every screen', () => {
-  it.each(['/', `${DEMO}/panel?at=main`, `${DEMO}/points?circuit=living`, `${DEMO}/findings`, `${DEMO}/report`])('%s has no serious accessibility fault, light or dark, and fits a phone', async (path) => {
+  it.each([
+    '/',
+    `${DEMO}/panel?at=main`,
+    `${DEMO}/points?circuit=living`,
+    `${DEMO}/findings`,
+    `${DEMO}/report`,
+  ])('%s has no serious accessibility fault, light or dark, and fits a phone', async path => {
     for (const scheme of ['light', 'dark']) {
       const { page, errors } = await openPage(browser, server.url + path, HAND)
       await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }])
       await page.evaluate(axeSource())
       const violations = await page.evaluate(async () => {
-        const { axe } = window as unknown as { axe: { run: (o: object) => Promise<{ violations: { id: string, impact: string, nodes: { html: string }[] }[] }> } }
-        const { violations } = await axe.run({ resultTypes: ['violations'], runOnly: ['wcag2a', 'wcag2aa'] })
-        return violations.filter(v => v.impact === 'serious' || v.impact === 'critical').map(v => `${v.id}: ${v.nodes[0]!.html.slice(0, 160)}`)
+        const { axe } = window as unknown as {
+          axe: {
+            run: (o: object) => Promise<{
+              violations: { id: string; impact: string; nodes: { html: string }[] }[]
+            }>
+          }
+        }
+        const { violations } = await axe.run({
+          resultTypes: ['violations'],
+          runOnly: ['wcag2a', 'wcag2aa'],
+        })
+        return violations
+          .filter(v => v.impact === 'serious' || v.impact === 'critical')
+          .map(v => `${v.id}: ${v.nodes[0]!.html.slice(0, 160)}`)
       })
       expect(violations).toEqual([])
-      expect(await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)).toBeLessThanOrEqual(0)
+      expect(
+        await page.evaluate(
+          () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+        ),
+      ).toBeLessThanOrEqual(0)
       expect(errors).toEqual([])
       await page.browserContext().close()
     }

@@ -4,7 +4,8 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { freshDb, serve } from '../support/app'
 
-const corvit = (...args: string[]) => spawnSync('node', ['cli/corvit.mjs', ...args], { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 })
+const corvit = (...args: string[]) =>
+  spawnSync('node', ['cli/corvit.mjs', ...args], { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 })
 const scratch = (name: string, text: string) => {
   const path = join(mkdtempSync(join(tmpdir(), 'corvit-cli-')), name)
   writeFileSync(path, text)
@@ -13,21 +14,52 @@ const scratch = (name: string, text: string) => {
 
 describe('corvit assess', () => {
   it('prints one JSON document and exits 0', () => {
-    const { stdout, status } = corvit('assess', 'docs/examples/breaker-against-conductor.corvit.json')
+    const { stdout, status } = corvit(
+      'assess',
+      'docs/examples/breaker-against-conductor.corvit.json',
+    )
     expect(status).toBe(0)
     const answer = JSON.parse(stdout)
     expect(answer).toMatchObject({ corvit: 1, version: 1, edition: 2020 })
-    const fault = answer.results.find((r: { outcome: string, rule: string }) => r.rule === 'overfused-conductor' && r.outcome === 'fault')
-    expect(fault).toMatchObject({ severity: 'repair', standing: 'broken when made', subject: { kind: 'segment' }, compare: { left: 20, right: 15 } })
-    expect(fault.remedies.map((r: { verdict: string }) => r.verdict)).toEqual(['conditional', 'offered', 'refused'])
-    expect(Object.values(answer.totals).slice(0, 4).reduce((a: number, b) => a + Number(b), 0)).toBe(answer.results.length)
+    const fault = answer.results.find(
+      (r: { outcome: string; rule: string }) =>
+        r.rule === 'overfused-conductor' && r.outcome === 'fault',
+    )
+    expect(fault).toMatchObject({
+      severity: 'repair',
+      standing: 'broken when made',
+      subject: { kind: 'segment' },
+      compare: { left: 20, right: 15 },
+    })
+    expect(fault.remedies.map((r: { verdict: string }) => r.verdict)).toEqual([
+      'conditional',
+      'offered',
+      'refused',
+    ])
+    expect(
+      Object.values(answer.totals)
+        .slice(0, 4)
+        .reduce((a: number, b) => a + Number(b), 0),
+    ).toBe(answer.results.length)
   })
   it('works on what the application exports, and says the same as the application', async () => {
     const server = await serve({ db: freshDb(), demo: true })
     try {
-      const { jobs } = await (await fetch(`${server.url}/api/jobs`)).json() as { jobs: { id: string, makeSafe: number, undecided: number }[] }
+      const { jobs } = (await (await fetch(`${server.url}/api/jobs`)).json()) as {
+        jobs: { id: string; makeSafe: number; undecided: number }[]
+      }
       // The job is fetched twice before the command line takes its time: a kept connection would be closed meanwhile.
-      const exported = await Promise.all(['log', 'house'].map(async form => [form, await (await fetch(`${server.url}/api/jobs/demo-sorrel-bank/export?form=${form}`)).text()] as const))
+      const exported = await Promise.all(
+        ['log', 'house'].map(
+          async form =>
+            [
+              form,
+              await (
+                await fetch(`${server.url}/api/jobs/demo-sorrel-bank/export?form=${form}`)
+              ).text(),
+            ] as const,
+        ),
+      )
       const totals = []
       for (const [form, text] of exported) {
         const file = scratch(`${form}.json`, text)
@@ -37,12 +69,21 @@ describe('corvit assess', () => {
       }
       expect(totals[0]).toEqual(totals[1])
       const own = jobs.find(j => j.id === 'demo-sorrel-bank')!
-      expect([own.makeSafe, own.undecided]).toEqual([totals[0].severity['make safe now'], totals[0].undecided])
+      expect([own.makeSafe, own.undecided]).toEqual([
+        totals[0].severity['make safe now'],
+        totals[0].undecided,
+      ])
     } finally {
       await server.stop()
     }
   })
-  it.each([['no file', []], ['a file that is not there', ['ghost.json']], ['an unknown option', ['--fast', 'x']], ['broken JSON', [scratch('broken.json', '{')]], ['two files', ['a', 'b']]])('exits 2 on %s', (_name, args) => {
+  it.each([
+    ['no file', []],
+    ['a file that is not there', ['ghost.json']],
+    ['an unknown option', ['--fast', 'x']],
+    ['broken JSON', [scratch('broken.json', '{')]],
+    ['two files', ['a', 'b']],
+  ])('exits 2 on %s', (_name, args) => {
     const { status, stderr, stdout } = corvit('assess', ...args)
     expect([status, stdout]).toEqual([2, ''])
     expect(stderr.length).toBeGreaterThan(10)
@@ -51,27 +92,63 @@ describe('corvit assess', () => {
     const text = readFileSync('docs/examples/multiwire.corvit.json', 'utf8').replace('"12"', '"13"')
     const { status, stderr } = corvit('assess', scratch('wrong.json', text))
     expect(status).toBe(2)
-    expect(JSON.parse(stderr).problems[0]).toMatchObject({ path: 'enclosures[0].breakers[0].circuit.segments[0].size', found: '"13"' })
+    expect(JSON.parse(stderr).problems[0]).toMatchObject({
+      path: 'enclosures[0].breakers[0].circuit.segments[0].size',
+      found: '"13"',
+    })
   })
   it('keeps only what is asked for', () => {
-    const { results } = JSON.parse(corvit('assess', 'docs/examples/multiwire.corvit.json', '--only', 'fault', '--rule', 'multiwire-same-leg').stdout)
+    const { results } = JSON.parse(
+      corvit(
+        'assess',
+        'docs/examples/multiwire.corvit.json',
+        '--only',
+        'fault',
+        '--rule',
+        'multiwire-same-leg',
+      ).stdout,
+    )
     expect(results).toHaveLength(1)
   })
 })
 
 describe('the sums', () => {
-  it.each(['ampacity', 'boxfill', 'diagnose', 'identify', 'trace'])('%s runs its own example and says what is wrong with another', (sum) => {
-    const example = corvit(sum, '--example')
-    const ran = corvit(sum, scratch('in.json', example.stdout))
-    expect([example.status, ran.status]).toEqual([0, 0])
-    expect(JSON.parse(ran.stdout)).toBeDefined()
-    const wrong = corvit(sum, scratch('wrong.json', JSON.stringify({ ...JSON.parse(example.stdout) as object, surprise: 1 })))
-    expect(wrong.status).toBe(2)
-    expect(JSON.parse(wrong.stderr).problems[0].path).toContain('surprise')
-    expect(corvit(sum, scratch('broken.json', '{')).status).toBe(2)
-  })
+  it.each(['ampacity', 'boxfill', 'diagnose', 'identify', 'trace'])(
+    '%s runs its own example and says what is wrong with another',
+    sum => {
+      const example = corvit(sum, '--example')
+      const ran = corvit(sum, scratch('in.json', example.stdout))
+      expect([example.status, ran.status]).toEqual([0, 0])
+      expect(JSON.parse(ran.stdout)).toBeDefined()
+      const wrong = corvit(
+        sum,
+        scratch(
+          'wrong.json',
+          JSON.stringify({ ...(JSON.parse(example.stdout) as object), surprise: 1 }),
+        ),
+      )
+      expect(wrong.status).toBe(2)
+      expect(JSON.parse(wrong.stderr).problems[0].path).toContain('surprise')
+      expect(corvit(sum, scratch('broken.json', '{')).status).toBe(2)
+    },
+  )
   it('ampacity says under what it changes', () => {
-    const out = JSON.parse(corvit('ampacity', scratch('a.json', JSON.stringify({ size: '6', metal: 'aluminium', wiring: 'SE', insulationC: 75, feedsSeveralReceptacles: false, breakerAmps: 50 }))).stdout)
+    const out = JSON.parse(
+      corvit(
+        'ampacity',
+        scratch(
+          'a.json',
+          JSON.stringify({
+            size: '6',
+            metal: 'aluminium',
+            wiring: 'SE',
+            insulationC: 75,
+            feedsSeveralReceptacles: false,
+            breakerAmps: 50,
+          }),
+        ),
+      ).stdout,
+    )
     expect(out).toMatchObject({ allowed: [40, 50], breaker: 'undecided', lookAt: ['terminals'] })
   })
 })

@@ -7,15 +7,34 @@ import { Appended, ErrorBody, Health, Job, StoredPhoto } from '#shared/api'
 import { freshDb, makeOwner, serve, signIn, withCookie, type SignedIn } from '../support/app'
 
 const FIRST = { name: 'Kept', purpose: 'service', edition: 2020 }
-const newJob = async (me: SignedIn) => Appended.parse(await (await me.send('POST', '/api/jobs', FIRST)).json()).job.id
-const note = (id: string, value: string) =>
-  ({ id, at: '2026-03-01T10:00:00.000Z', by: 'Ann', act: 'note', subject: 'premises', field: 'client', value, grade: 'told' })
+const newJob = async (me: SignedIn) =>
+  Appended.parse(await (await me.send('POST', '/api/jobs', FIRST)).json()).job.id
+const note = (id: string, value: string) => ({
+  id,
+  at: '2026-03-01T10:00:00.000Z',
+  by: 'Ann',
+  act: 'note',
+  subject: 'premises',
+  field: 'client',
+  value,
+  grade: 'told',
+})
 const script = (name: string, db: string, ...args: string[]) =>
-  spawnSync(process.execPath, [join('scripts', name), ...args], { env: { ...process.env, CORVIT_DB: db }, encoding: 'utf8' })
-const picture = () => sharp({ create: { width: 60, height: 40, channels: 3, background: '#804020' } }).jpeg().toBuffer()
+  spawnSync(process.execPath, [join('scripts', name), ...args], {
+    env: { ...process.env, CORVIT_DB: db },
+    encoding: 'utf8',
+  })
+const picture = () =>
+  sharp({ create: { width: 60, height: 40, channels: 3, background: '#804020' } })
+    .jpeg()
+    .toBuffer()
 async function photograph(url: string, me: SignedIn, job: string): Promise<string> {
-  const headers = { 'cookie': me.cookie, 'content-type': 'image/jpeg' }
-  const response = await fetch(`${url}/api/jobs/${job}/photos`, { method: 'POST', body: new Uint8Array(await picture()), headers })
+  const headers = { cookie: me.cookie, 'content-type': 'image/jpeg' }
+  const response = await fetch(`${url}/api/jobs/${job}/photos`, {
+    method: 'POST',
+    body: new Uint8Array(await picture()),
+    headers,
+  })
   return StoredPhoto.parse(await response.json()).hash
 }
 
@@ -24,7 +43,10 @@ describe('one database, one process', () => {
     const db = freshDb()
     const server = await serve({ db })
     await expect(serve({ db })).rejects.toThrow('in use by another Corvit')
-    expect(Health.parse(await (await fetch(`${server.url}/api/health`)).json())).toMatchObject({ status: 'ok', isDemo: false })
+    expect(Health.parse(await (await fetch(`${server.url}/api/health`)).json())).toMatchObject({
+      status: 'ok',
+      isDemo: false,
+    })
     await server.stop('SIGKILL')
     // The lock falls with the process, however it ended.
     const again = await serve({ db })
@@ -44,15 +66,31 @@ describe('one database, one process', () => {
       await server.stop()
       server = await serve({ db, env: { CORVIT_RATE_SCALE: '100' } })
       const me = withCookie(server.url, cookie)
-      await Promise.all(Array.from({ length: 4 }, async (_, i) => {
-        const id = `p-${round}-${i}`
-        const answer = Appended.parse(await (await me.send('POST', `/api/jobs/${job}/observations`, { observations: [note(id, id)] })).json())
-        expect(answer).toMatchObject({ stored: 1, refused: [] })
-        expect(await (await me.get(`/api/jobs/${job}`)).text()).toContain(`"${id}"`)
-        expect(await (await me.get(`/api/jobs/${job}/export?form=log`)).text()).toContain(`"${id}"`)
-      }))
+      await Promise.all(
+        Array.from({ length: 4 }, async (_, i) => {
+          const id = `p-${round}-${i}`
+          const answer = Appended.parse(
+            await (
+              await me.send('POST', `/api/jobs/${job}/observations`, {
+                observations: [note(id, id)],
+              })
+            ).json(),
+          )
+          expect(answer).toMatchObject({ stored: 1, refused: [] })
+          expect(await (await me.get(`/api/jobs/${job}`)).text()).toContain(`"${id}"`)
+          expect(await (await me.get(`/api/jobs/${job}/export?form=log`)).text()).toContain(
+            `"${id}"`,
+          )
+        }),
+      )
       const later = { ...note(`q-${round}`, 'later'), over: [`p-${round}-0`] }
-      expect(Appended.parse(await (await me.send('POST', `/api/jobs/${job}/observations`, { observations: [later] })).json()).refused).toEqual([])
+      expect(
+        Appended.parse(
+          await (
+            await me.send('POST', `/api/jobs/${job}/observations`, { observations: [later] })
+          ).json(),
+        ).refused,
+      ).toEqual([])
     }
     await server.stop()
   })
@@ -76,7 +114,10 @@ describe('logs stored before there were clocks', () => {
     const job = await newJob(withCookie(first.url, cookie))
     await first.stop()
     const sqlite = new SQLite(db)
-    const rows = sqlite.prepare('SELECT seq, body FROM observations').all() as { seq: number, body: string }[]
+    const rows = sqlite.prepare('SELECT seq, body FROM observations').all() as {
+      seq: number
+      body: string
+    }[]
     const bare = sqlite.prepare('UPDATE observations SET body = ? WHERE seq = ?')
     for (const { seq, body } of rows) {
       const { clock: _clock, ...old } = JSON.parse(body) as Record<string, unknown>
@@ -85,7 +126,9 @@ describe('logs stored before there were clocks', () => {
     sqlite.prepare(`DELETE FROM kysely_migration WHERE name = '0004-clocks'`).run()
     sqlite.close()
     const second = await serve({ db })
-    const { observations } = Job.parse(await (await withCookie(second.url, cookie).get(`/api/jobs/${job}`)).json())
+    const { observations } = Job.parse(
+      await (await withCookie(second.url, cookie).get(`/api/jobs/${job}`)).json(),
+    )
     expect(observations.length).toBe(rows.length)
     expect(observations.every(o => o.clock !== undefined)).toBe(true)
     await second.stop()
@@ -105,7 +148,11 @@ describe('what a killed server leaves', () => {
     writeFileSync(join(folder, `${'ab'.repeat(32)}.jpg`), 'orphan')
     writeFileSync(join(folder, `${'ab'.repeat(32)}.jpg.1234.part`), 'half')
     const sqlite = new SQLite(db)
-    sqlite.prepare(`INSERT INTO jobs (id, created_at, changed_at, state) VALUES ('half-read', '2026', '2026', 'importing')`).run()
+    sqlite
+      .prepare(
+        `INSERT INTO jobs (id, created_at, changed_at, state) VALUES ('half-read', '2026', '2026', 'importing')`,
+      )
+      .run()
     sqlite.close()
     const second = await serve({ db })
     expect(readdirSync(folder)).toEqual([])
@@ -118,19 +165,26 @@ describe('what a killed server leaves', () => {
 
 describe('a full disk', () => {
   it('is said as such; nothing is lost, and reading goes on', async () => {
-    const server = await serve({ db: freshDb(), env: { CORVIT_DB_MAX_MB: '1', CORVIT_RATE_SCALE: '100' } })
+    const server = await serve({
+      db: freshDb(),
+      env: { CORVIT_DB_MAX_MB: '1', CORVIT_RATE_SCALE: '100' },
+    })
     const me = await makeOwner(server)
     const job = await newJob(me)
     let full: Response | undefined
     let stored = 0
     for (let i = 0; i < 60 && !full; i++) {
-      const observations = Array.from({ length: 200 }, (_, k) => note(`f-${i}-${k}`, 'x'.repeat(150)))
+      const observations = Array.from({ length: 200 }, (_, k) =>
+        note(`f-${i}-${k}`, 'x'.repeat(150)),
+      )
       const response = await me.send('POST', `/api/jobs/${job}/observations`, { observations })
       if (response.ok) stored += 200
       else full = response
     }
     expect(full?.status).toBe(507)
-    expect(ErrorBody.parse((await full!.json() as { data: unknown }).data).code).toBe('storage-full')
+    expect(ErrorBody.parse(((await full!.json()) as { data: unknown }).data).code).toBe(
+      'storage-full',
+    )
     const { observations } = Job.parse(await (await me.get(`/api/jobs/${job}`)).json())
     expect(observations.filter(o => o.id.startsWith('f-')).length).toBe(stored)
     await server.stop()
@@ -142,10 +196,11 @@ describe('limits', () => {
     const server = await serve({ db: freshDb(), env: { CORVIT_RATE_SCALE: '0.02' } })
     const me = await makeOwner(server)
     const job = await newJob(me)
-    const send = (n: number) => me.send('POST', `/api/jobs/${job}/observations`, { observations: [note(`l-${n}`, `${n}`)] })
+    const send = (n: number) =>
+      me.send('POST', `/api/jobs/${job}/observations`, { observations: [note(`l-${n}`, `${n}`)] })
     const answers = await Promise.all(Array.from({ length: 30 }, (_, n) => send(n)))
     const late = answers.find(r => r.status === 429)!
-    expect(ErrorBody.parse((await late.json() as { data: unknown }).data).code).toBe('too-often')
+    expect(ErrorBody.parse(((await late.json()) as { data: unknown }).data).code).toBe('too-often')
     expect(Number(late.headers.get('retry-after'))).toBeGreaterThan(0)
     await server.stop()
   })
@@ -153,8 +208,15 @@ describe('limits', () => {
     const server = await serve({ db: freshDb(), env: { CORVIT_HEAVY_LIMIT_MS: '40' } })
     const me = await makeOwner(server)
     const outlets = Array.from({ length: 15_000 }, (_, i) => ({ id: `p${i}`, type: 'receptacle' }))
-    const response = await me.send('POST', '/api/jobs/import', { corvit: 1, form: 'house', points: outlets })
-    expect([response.status, ErrorBody.parse((await response.json() as { data: unknown }).data).code]).toEqual([503, 'took-too-long'])
+    const response = await me.send('POST', '/api/jobs/import', {
+      corvit: 1,
+      form: 'house',
+      points: outlets,
+    })
+    expect([
+      response.status,
+      ErrorBody.parse(((await response.json()) as { data: unknown }).data).code,
+    ]).toEqual([503, 'took-too-long'])
     expect(await (await me.get('/api/jobs')).json()).toMatchObject({ jobs: [] })
     await server.stop()
   })
@@ -166,7 +228,9 @@ describe('limits', () => {
     for (const job of [old, young]) await me.send('DELETE', `/api/jobs/${job}`)
     await first.stop()
     const sqlite = new SQLite(db)
-    sqlite.prepare('UPDATE jobs SET deleted_at = ? WHERE id = ?').run(new Date(Date.now() - 31 * 86_400_000).toISOString(), old)
+    sqlite
+      .prepare('UPDATE jobs SET deleted_at = ? WHERE id = ?')
+      .run(new Date(Date.now() - 31 * 86_400_000).toISOString(), old)
     sqlite.close()
     const second = await serve({ db })
     const again = await signIn(second, 'olive')
@@ -189,12 +253,19 @@ describe('backup and restore', () => {
     // Somebody goes on recording meanwhile.
     let isDone = false
     const recording = (async () => {
-      for (let i = 0; !isDone; i++) await me.send('POST', `/api/jobs/${job}/observations`, { observations: [note(`w-${i}`, `${i}`)] })
+      for (let i = 0; !isDone; i++)
+        await me.send('POST', `/api/jobs/${job}/observations`, {
+          observations: [note(`w-${i}`, `${i}`)],
+        })
     })()
-    const made = await new Promise<string>((resolve) => {
-      const child = spawn(process.execPath, ['scripts/backup.mjs', folder], { env: { ...process.env, CORVIT_DB: db } })
+    const made = await new Promise<string>(resolve => {
+      const child = spawn(process.execPath, ['scripts/backup.mjs', folder], {
+        env: { ...process.env, CORVIT_DB: db },
+      })
       let out = ''
-      child.stdout.on('data', (d) => { out += d })
+      child.stdout.on('data', d => {
+        out += d
+      })
       child.on('exit', code => resolve(`${code} ${out}`))
     })
     isDone = true
@@ -218,13 +289,21 @@ describe('backup and restore', () => {
     await server.stop()
     const folder = join(dirname(db), 'backup')
     expect(script('backup.mjs', db, folder).status).toBe(0)
-    const manifest = JSON.parse(readFileSync(join(folder, 'manifest.json'), 'utf8')) as { files: { path: string, sha256: string }[] }
+    const manifest = JSON.parse(readFileSync(join(folder, 'manifest.json'), 'utf8')) as {
+      files: { path: string; sha256: string }[]
+    }
     writeFileSync(join(folder, 'corvit.db'), 'something else')
     const before = readFileSync(db)
     const refused = script('restore.mjs', db, folder)
-    expect([refused.status, refused.stderr]).toEqual([1, expect.stringContaining('is not what it was')])
+    expect([refused.status, refused.stderr]).toEqual([
+      1,
+      expect.stringContaining('is not what it was'),
+    ])
     manifest.files.push({ path: '../../outside', sha256: '' })
-    writeFileSync(join(folder, 'manifest.json'), JSON.stringify({ ...manifest, files: manifest.files.slice(1), corvit: 'backup', version: 1 }))
+    writeFileSync(
+      join(folder, 'manifest.json'),
+      JSON.stringify({ ...manifest, files: manifest.files.slice(1), corvit: 'backup', version: 1 }),
+    )
     expect(script('restore.mjs', db, folder).stderr).toContain('leads out')
     expect(readFileSync(db).equals(before)).toBe(true)
     expect(script('restore.mjs', db, join(folder, 'nothing')).stderr).toContain('is no backup')
@@ -232,6 +311,16 @@ describe('backup and restore', () => {
 })
 
 it('the command line ends quietly when its reader has seen enough', () => {
-  const run = () => execFileSync('bash', ['-o', 'pipefail', '-c', 'node cli/corvit.mjs assess docs/examples/multiwire.corvit.json 2>&1 | head -c 20'], { encoding: 'utf8' })
+  const run = () =>
+    execFileSync(
+      'bash',
+      [
+        '-o',
+        'pipefail',
+        '-c',
+        'node cli/corvit.mjs assess docs/examples/multiwire.corvit.json 2>&1 | head -c 20',
+      ],
+      { encoding: 'utf8' },
+    )
   expect(run()).toMatch(/^\{\s+"corvit"/)
 })

@@ -1,7 +1,23 @@
 import type { Browser, Page } from 'puppeteer-core'
 import { Appended, JobList } from '#shared/api'
 import { Access, Audit, MadeLink, People } from '#shared/people'
-import { clickText, faultsOf, freshDb, goTo, hasText, HAND, launch, lacksText, PASSWORD, post, serve, signIn, signInPage, type Server, type SignedIn } from '../support/app'
+import {
+  clickText,
+  faultsOf,
+  freshDb,
+  goTo,
+  hasText,
+  HAND,
+  launch,
+  lacksText,
+  PASSWORD,
+  post,
+  serve,
+  signIn,
+  signInPage,
+  type Server,
+  type SignedIn,
+} from '../support/app'
 
 let server: Server
 let browser: Browser
@@ -20,9 +36,16 @@ const page = async (size = { width: 1280, height: 800 }): Promise<Page> => {
   return made
 }
 const newJob = async (me: SignedIn, name: string) =>
-  Appended.parse(await (await me.send('POST', '/api/jobs', { name, purpose: 'service', edition: 2020 })).json()).job.id
+  Appended.parse(
+    await (await me.send('POST', '/api/jobs', { name, purpose: 'service', edition: 2020 })).json(),
+  ).job.id
 async function addPerson(login: string, role: string): Promise<SignedIn> {
-  const response = await owner.send('POST', '/api/people', { login, name: `${login} by name`, role, password: PASSWORD })
+  const response = await owner.send('POST', '/api/people', {
+    login,
+    name: `${login} by name`,
+    role,
+    password: PASSWORD,
+  })
   expect(response.status).toBe(201)
   return signIn(server, login)
 }
@@ -40,11 +63,22 @@ describe('the first account', () => {
     await fill('password', PASSWORD)
     await clickText(view, 'button', 'Make the account')
     await hasText(view, '[data-slot="title"]', 'not the code')
-    await view.$eval('input[name="code"]', (e) => { (e as HTMLInputElement).value = '' })
+    await view.$eval('input[name="code"]', e => {
+      ;(e as HTMLInputElement).value = ''
+    })
     await fill('code', code)
     await clickText(view, 'button', 'Make the account')
     await hasText(view, 'h1', 'Jobs')
-    expect((await post(`${server.url}/api/setup`, { code, login: 'eve', name: 'Eve', password: PASSWORD })).status).toBe(410)
+    expect(
+      (
+        await post(`${server.url}/api/setup`, {
+          code,
+          login: 'eve',
+          name: 'Eve',
+          password: PASSWORD,
+        })
+      ).status,
+    ).toBe(410)
     owner = await signIn(server, 'olive')
   })
 })
@@ -58,9 +92,14 @@ describe('signing in', () => {
     await view.type('input[name="password"]', 'a wrong password')
     await clickText(view, 'button[type="submit"]', 'Sign in')
     await hasText(view, '[data-slot="title"]', 'do not belong together')
-    const unknown = await post(`${server.url}/api/session`, { login: 'nobody', password: 'a wrong password' })
+    const unknown = await post(`${server.url}/api/session`, {
+      login: 'nobody',
+      password: 'a wrong password',
+    })
     expect(await unknown.text()).toContain('do not belong together')
-    await view.$eval('input[name="password"]', (e) => { (e as HTMLInputElement).value = '' })
+    await view.$eval('input[name="password"]', e => {
+      ;(e as HTMLInputElement).value = ''
+    })
     await view.type('input[name="password"]', PASSWORD)
     await clickText(view, 'button[type="submit"]', 'Sign in')
     await hasText(view, 'h1', 'Jobs')
@@ -72,7 +111,14 @@ describe('signing in', () => {
     const session = await view.createCDPSession()
     await session.send('WebAuthn.enable')
     await session.send('WebAuthn.addVirtualAuthenticator', {
-      options: { protocol: 'ctap2', transport: 'internal', hasResidentKey: true, hasUserVerification: true, isUserVerified: true, automaticPresenceSimulation: true },
+      options: {
+        protocol: 'ctap2',
+        transport: 'internal',
+        hasResidentKey: true,
+        hasUserVerification: true,
+        isUserVerified: true,
+        automaticPresenceSimulation: true,
+      },
     })
     const url = server.url.replace('127.0.0.1', 'localhost')
     await goTo(view, `${url}/sign-in`)
@@ -91,15 +137,32 @@ describe('signing in', () => {
   it('a new password ends every other session, a closed account all of them', async () => {
     const ann = await addPerson('ann', 'assessor')
     const other = await signIn(server, 'ann')
-    expect((await ann.send('PUT', '/api/me/password', { current: 'wrong one', password: 'another long one' })).status).toBe(403)
-    expect((await ann.send('PUT', '/api/me/password', { current: PASSWORD, password: 'another long one' })).status).toBe(200)
+    expect(
+      (
+        await ann.send('PUT', '/api/me/password', {
+          current: 'wrong one',
+          password: 'another long one',
+        })
+      ).status,
+    ).toBe(403)
+    expect(
+      (
+        await ann.send('PUT', '/api/me/password', {
+          current: PASSWORD,
+          password: 'another long one',
+        })
+      ).status,
+    ).toBe(200)
     expect((await other.get('/api/jobs')).status).toBe(401)
     const again = await signIn(server, 'ann', 'another long one')
     const { people } = People.parse(await (await owner.get('/api/people')).json())
     const id = people.find(p => p.login === 'ann')!.id
     expect((await owner.send('PATCH', `/api/people/${id}`, { isDisabled: true })).status).toBe(200)
     expect((await again.get('/api/jobs')).status).toBe(401)
-    expect((await post(`${server.url}/api/session`, { login: 'ann', password: 'another long one' })).status).toBe(403)
+    expect(
+      (await post(`${server.url}/api/session`, { login: 'ann', password: 'another long one' }))
+        .status,
+    ).toBe(403)
   })
   it('the last owner stays', async () => {
     const { people } = People.parse(await (await owner.get('/api/people')).json())
@@ -113,30 +176,50 @@ describe('jobs of people', () => {
   it('are seen by their owner and whom they are shared with; an apprentice records and does not delete', async () => {
     const [ben, cleo] = [await addPerson('ben', 'assessor'), await addPerson('cleo', 'apprentice')]
     const job = await newJob(ben, 'Of Ben')
-    const observations = [{ id: 'c-1', at: '2026-03-01T10:00:00.000Z', by: 'somebody else', act: 'note', subject: 'premises', field: 'client', value: 'C', grade: 'told' }]
+    const observations = [
+      {
+        id: 'c-1',
+        at: '2026-03-01T10:00:00.000Z',
+        by: 'somebody else',
+        act: 'note',
+        subject: 'premises',
+        field: 'client',
+        value: 'C',
+        grade: 'told',
+      },
+    ]
     expect((await cleo.get(`/api/jobs/${job}`)).status).toBe(404)
-    expect((await cleo.send('POST', `/api/jobs/${job}/observations`, { observations })).status).toBe(404)
+    expect(
+      (await cleo.send('POST', `/api/jobs/${job}/observations`, { observations })).status,
+    ).toBe(404)
     const access = Access.parse(await (await ben.get(`/api/jobs/${job}/people`)).json())
     const id = access.others.find(p => p.login === 'cleo')!.id
     expect((await ben.send('PUT', `/api/jobs/${job}/people`, { members: [id] })).status).toBe(200)
-    expect((await cleo.send('POST', `/api/jobs/${job}/observations`, { observations })).status).toBe(200)
+    expect(
+      (await cleo.send('POST', `/api/jobs/${job}/observations`, { observations })).status,
+    ).toBe(200)
     // The name is the account's, whatever was sent.
     expect(await (await ben.get(`/api/jobs/${job}`)).text()).toContain('"by":"cleo by name"')
     expect((await cleo.send('DELETE', `/api/jobs/${job}`)).status).toBe(403)
-    expect((await cleo.send('POST', `/api/jobs/${job}/links`, { voice: 'inspector', days: 3 })).status).toBe(403)
+    expect(
+      (await cleo.send('POST', `/api/jobs/${job}/links`, { voice: 'inspector', days: 3 })).status,
+    ).toBe(403)
     expect((await ben.send('PUT', `/api/jobs/${job}/people`, { members: [] })).status).toBe(200)
     expect((await cleo.get(`/api/jobs/${job}`)).status).toBe(404)
   })
-  it('made without a network are seen and sent only by who made them, whoever signs in on the device next', async () => {
+  it('made without a network are seen and sent only by who made them, whoever signs in next', async () => {
     const [dora, emil] = [await addPerson('dora', 'assessor'), await addPerson('emil', 'assessor')]
     const view = await page()
     await signInPage(view, server, dora)
     await goTo(view, server.url)
     await hasText(view, 'h1', 'Jobs')
-    await view.waitForFunction(async () => {
-      await navigator.serviceWorker.ready
-      return (await caches.keys()).some(n => n.startsWith('corvit-shell'))
-    }, { timeout: 20_000, polling: 200 })
+    await view.waitForFunction(
+      async () => {
+        await navigator.serviceWorker.ready
+        return (await caches.keys()).some(n => n.startsWith('corvit-shell'))
+      },
+      { timeout: 20_000, polling: 200 },
+    )
     await view.setOfflineMode(true)
     await clickText(view, 'button', 'New job')
     await view.type('input[name="name"]', 'Of Dora alone')
@@ -145,9 +228,12 @@ describe('jobs of people', () => {
     // Somebody else signs in in another tab, while this one still believes that Dora sits here.
     await signInPage(view, server, emil)
     await view.setOfflineMode(false)
-    await view.evaluate(() => { dispatchEvent(new Event('online')) })
+    await view.evaluate(() => {
+      dispatchEvent(new Event('online'))
+    })
     await view.waitForSelector('[data-testid="save-dot"][data-state="needs-you"]')
-    const namesOf = async (who: SignedIn) => JobList.parse(await (await who.get('/api/jobs')).json()).jobs.map(j => j.name)
+    const namesOf = async (who: SignedIn) =>
+      JobList.parse(await (await who.get('/api/jobs')).json()).jobs.map(j => j.name)
     expect(await namesOf(emil)).not.toContain('Of Dora alone')
     await goTo(view, server.url)
     await hasText(view, 'h1', 'Jobs')
@@ -158,13 +244,18 @@ describe('jobs of people', () => {
     await signInPage(view, server, dora)
     await goTo(view, server.url)
     await hasText(view, '.job', 'Of Dora alone')
-    for (let i = 0; i < 50 && !(await namesOf(dora)).includes('Of Dora alone'); i++) await new Promise(r => setTimeout(r, 100))
+    for (let i = 0; i < 50 && !(await namesOf(dora)).includes('Of Dora alone'); i++)
+      await new Promise(r => setTimeout(r, 100))
     expect(await namesOf(dora)).toContain('Of Dora alone')
     expect(await namesOf(emil)).not.toContain('Of Dora alone')
   }, 90_000)
   it('one report is read by link, until it is taken back or over', async () => {
     const job = await newJob(owner, 'Linked')
-    const link = MadeLink.parse(await (await owner.send('POST', `/api/jobs/${job}/links`, { voice: 'inspector', days: 1 })).json())
+    const link = MadeLink.parse(
+      await (
+        await owner.send('POST', `/api/jobs/${job}/links`, { voice: 'inspector', days: 1 })
+      ).json(),
+    )
     const view = await page(HAND)
     await goTo(view, `${server.url}/read/${link.token}`)
     await hasText(view, '[data-testid="report"] h1', 'Linked')
@@ -173,7 +264,9 @@ describe('jobs of people', () => {
     await owner.send('DELETE', `/api/jobs/${job}/links/${link.id}`)
     await goTo(view, `${server.url}/read/${link.token}`)
     await hasText(view, '[data-testid="link-over"]', 'no longer good')
-    expect((await owner.send('POST', `/api/jobs/${job}/links`, { voice: 'inspector', days: 0 })).status).toBe(422)
+    expect(
+      (await owner.send('POST', `/api/jobs/${job}/links`, { voice: 'inspector', days: 0 })).status,
+    ).toBe(422)
   })
   it('deleted they lie in the trash, come back, and are gone only for good; the trail of it all stays', async () => {
     const job = await newJob(owner, 'Thrown away')
@@ -194,18 +287,54 @@ describe('jobs of people', () => {
     expect((await owner.send('DELETE', `/api/trash/${job}`)).status).toBe(204)
     expect((await owner.get(`/api/jobs/${job}`)).status).toBe(404)
     const { entries } = Audit.parse(await (await owner.get('/api/audit')).json())
-    expect(entries.filter(e => e.jobId === job).map(e => e.action)).toEqual(
-      ['job deleted for good', 'job deleted', 'job restored', 'job deleted', 'job made'])
+    expect(entries.filter(e => e.jobId === job).map(e => e.action)).toEqual([
+      'job deleted for good',
+      'job deleted',
+      'job restored',
+      'job deleted',
+      'job made',
+    ])
     expect(entries.every(e => e.device.length > 3)).toBe(true)
     expect(entries.find(e => e.jobId === job)!.who).toBe('Olive Owner')
   })
   it('imported names are marked as imported', async () => {
-    const file = { corvit: 1, form: 'log', observations: [
-      { id: 'a', at: '2026-01-01T00:00:00Z', by: 'Famous Person', act: 'add', subject: 'premises', kind: 'premises', parent: null },
-      { id: 'b', at: '2026-01-01T00:00:01Z', by: 'Famous Person', act: 'note', subject: 'premises', field: 'client', value: 'old', grade: 'told' },
-      { id: 'c', at: '2026-01-01T00:00:02Z', by: 'Famous Person', act: 'add', subject: 'e', kind: 'enclosure', parent: 'premises' },
-    ] }
-    const { job } = Appended.parse(await (await owner.send('POST', '/api/jobs/import', file)).json())
+    const file = {
+      corvit: 1,
+      form: 'log',
+      observations: [
+        {
+          id: 'a',
+          at: '2026-01-01T00:00:00Z',
+          by: 'Famous Person',
+          act: 'add',
+          subject: 'premises',
+          kind: 'premises',
+          parent: null,
+        },
+        {
+          id: 'b',
+          at: '2026-01-01T00:00:01Z',
+          by: 'Famous Person',
+          act: 'note',
+          subject: 'premises',
+          field: 'client',
+          value: 'old',
+          grade: 'told',
+        },
+        {
+          id: 'c',
+          at: '2026-01-01T00:00:02Z',
+          by: 'Famous Person',
+          act: 'add',
+          subject: 'e',
+          kind: 'enclosure',
+          parent: 'premises',
+        },
+      ],
+    }
+    const { job } = Appended.parse(
+      await (await owner.send('POST', '/api/jobs/import', file)).json(),
+    )
     expect(job.imported).toBe(3)
     const view = await page()
     await signInPage(view, server, owner)
@@ -226,26 +355,44 @@ describe('jobs of people', () => {
 })
 
 describe('the screens of the door', () => {
-  it.each(['/people', '/account', '/trash', '/unsent'])('%s has no serious accessibility fault, on the desk and on a phone, light and dark', async (path) => {
-    for (const size of [{ width: 1280, height: 800 }, HAND]) {
-      const view = await page(size)
-      await signInPage(view, server, owner)
-      await goTo(view, server.url + path)
-      for (const scheme of ['light', 'dark']) {
-        await view.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }, { name: 'prefers-reduced-motion', value: 'reduce' }])
-        await new Promise(r => setTimeout(r, 300))
-        expect(await faultsOf(view)).toEqual([])
+  it.each(['/people', '/account', '/trash', '/unsent'])(
+    '%s has no serious accessibility fault, on the desk and on a phone, light and dark',
+    async path => {
+      for (const size of [{ width: 1280, height: 800 }, HAND]) {
+        const view = await page(size)
+        await signInPage(view, server, owner)
+        await goTo(view, server.url + path)
+        for (const scheme of ['light', 'dark']) {
+          await view.emulateMediaFeatures([
+            { name: 'prefers-color-scheme', value: scheme },
+            { name: 'prefers-reduced-motion', value: 'reduce' },
+          ])
+          await new Promise(r => setTimeout(r, 300))
+          expect(await faultsOf(view)).toEqual([])
+        }
+        expect(await view.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(
+          true,
+        )
+        await view.close()
       }
-      expect(await view.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true)
-      await view.close()
-    }
-  })
+    },
+  )
   it('where two people disagree has none', async () => {
     const job = await newJob(owner, 'Disagreed')
     const said = (id: string, value: string) => ({
-      id, at: '2026-03-01T10:00:00.000Z', by: id, act: 'note', subject: 'premises', field: 'client', value, grade: 'told', over: [],
+      id,
+      at: '2026-03-01T10:00:00.000Z',
+      by: id,
+      act: 'note',
+      subject: 'premises',
+      field: 'client',
+      value,
+      grade: 'told',
+      over: [],
     })
-    await owner.send('POST', `/api/jobs/${job}/observations`, { observations: [said('x-1', 'one'), said('x-2', 'other')] })
+    await owner.send('POST', `/api/jobs/${job}/observations`, {
+      observations: [said('x-1', 'one'), said('x-2', 'other')],
+    })
     for (const size of [{ width: 1280, height: 800 }, HAND]) {
       const view = await page(size)
       await signInPage(view, server, owner)

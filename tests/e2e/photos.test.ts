@@ -18,16 +18,43 @@ afterAll(async () => {
   delete process.env.CORVIT_PHOTO_QUOTA_MB
   await server.stop()
 })
-const newJob = async () => Appended.parse(await (await me.send('POST', '/api/jobs', { name: 'Photos', purpose: 'service', edition: 2020 })).json()).job.id
-const send = (job: string, body: Buffer | string, type = 'image/jpeg') => fetch(`${server.url}/api/jobs/${job}/photos`, { method: 'POST', body: body as never, headers: { 'content-type': type, 'cookie': me.cookie } })
-const refusal = async (response: Response) => ErrorBody.parse((await response.json() as { data: unknown }).data)
-const red = (width = 3000, height = 2000) => sharp({ create: { width, height, channels: 3, background: '#a03020' } })
+const newJob = async () =>
+  Appended.parse(
+    await (
+      await me.send('POST', '/api/jobs', { name: 'Photos', purpose: 'service', edition: 2020 })
+    ).json(),
+  ).job.id
+const send = (job: string, body: Buffer | string, type = 'image/jpeg') =>
+  fetch(`${server.url}/api/jobs/${job}/photos`, {
+    method: 'POST',
+    body: body as never,
+    headers: { 'content-type': type, cookie: me.cookie },
+  })
+const refusal = async (response: Response) =>
+  ErrorBody.parse(((await response.json()) as { data: unknown }).data)
+const red = (width = 3000, height = 2000) =>
+  sharp({ create: { width, height, channels: 3, background: '#a03020' } })
 /** Noise does not compress: it fills a quota. */
-const noise = (seed: number, edge = 900) => sharp(Buffer.from(Uint8Array.from({ length: edge * edge * 3 }, (_, i) => (i * 2654435761 + seed * 97) >>> 13 & 255)), { raw: { width: edge, height: edge, channels: 3 } }).jpeg({ quality: 95 }).toBuffer()
+const noise = (seed: number, edge = 900) =>
+  sharp(
+    Buffer.from(
+      Uint8Array.from(
+        { length: edge * edge * 3 },
+        (_, i) => ((i * 2654435761 + seed * 97) >>> 13) & 255,
+      ),
+    ),
+    { raw: { width: edge, height: edge, channels: 3 } },
+  )
+    .jpeg({ quality: 95 })
+    .toBuffer()
 
-it('a photograph is made smaller, turned upright, freed of what the camera wrote, and kept under its hash', async () => {
+it('a photograph is made smaller, upright, freed of what the camera wrote, and kept under its hash', async () => {
   const job = await newJob()
-  const taken = await red().withExif({ IFD0: { Artist: 'somebody', Model: 'a phone' } }).withMetadata({ orientation: 6 }).jpeg().toBuffer()
+  const taken = await red()
+    .withExif({ IFD0: { Artist: 'somebody', Model: 'a phone' } })
+    .withMetadata({ orientation: 6 })
+    .jpeg()
+    .toBuffer()
   const response = await send(job, taken)
   expect(response.status).toBe(201)
   const stored = StoredPhoto.parse(await response.json())
@@ -38,15 +65,34 @@ it('a photograph is made smaller, turned upright, freed of what the camera wrote
   const bytes = Buffer.from(await kept.arrayBuffer())
   const meta = await sharp(bytes).metadata()
   expect(meta.exif).toBeUndefined()
-  const thumb = await sharp(Buffer.from(await (await me.get(`/api/jobs/${job}/photos/${stored.hash}?size=thumb`)).arrayBuffer())).metadata()
+  const thumb = await sharp(
+    Buffer.from(
+      await (await me.get(`/api/jobs/${job}/photos/${stored.hash}?size=thumb`)).arrayBuffer(),
+    ),
+  ).metadata()
   expect(Math.max(thumb.width, thumb.height)).toBe(360)
   expect(StoredPhoto.parse(await (await send(job, taken)).json()).hash).toBe(stored.hash)
 })
 it.each<[string, () => Buffer | Promise<Buffer>, string]>([
-  ['a page named .jpg', () => Buffer.from('<!doctype html><script>alert(1)</script>'), 'a page or drawing'],
-  ['a drawing with script in it', () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10"><script>alert(1)</script></svg>'), 'svg'],
+  [
+    'a page named .jpg',
+    () => Buffer.from('<!doctype html><script>alert(1)</script>'),
+    'a page or drawing',
+  ],
+  [
+    'a drawing with script in it',
+    () =>
+      Buffer.from(
+        '<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10"><script>alert(1)</script></svg>',
+      ),
+    'svg',
+  ],
   ['an archive', () => Buffer.from(zipSync({ 'a.jpg': new Uint8Array(200_000) })), 'an archive'],
-  ['a cut-off picture', async () => (await red(800, 800).jpeg().toBuffer()).subarray(0, 700), 'cannot be read whole'],
+  [
+    'a cut-off picture',
+    async () => (await red(800, 800).jpeg().toBuffer()).subarray(0, 700),
+    'cannot be read whole',
+  ],
   ['nothing', () => Buffer.alloc(0), 'nothing'],
   ['words', () => Buffer.from('just words'), 'no picture'],
 ])('%s is refused by its content', async (_name, make, found) => {
@@ -69,13 +115,24 @@ it('a hundred megabytes are refused without being read', async () => {
 })
 it('a small file that unpacks to a huge picture is refused', async () => {
   const job = await newJob()
-  const bomb = await sharp({ create: { width: 16000, height: 16000, channels: 3, background: '#000' }, limitInputPixels: false }).png({ compressionLevel: 9 }).toBuffer()
+  const bomb = await sharp({
+    create: { width: 16000, height: 16000, channels: 3, background: '#000' },
+    limitInputPixels: false,
+  })
+    .png({ compressionLevel: 9 })
+    .toBuffer()
   expect(bomb.length).toBeLessThan(5_000_000)
   const response = await send(job, bomb, 'image/png')
   expect(response.status).toBe(413)
   expect((await refusal(response)).problems[0]!.found).toMatch(/16000|more/)
 }, 60_000)
-it.each(['..%2f..%2f..%2fetc%2fpasswd', 'a'.repeat(64), 'A'.repeat(64), `${'a'.repeat(63)}%00`, 'x'])('no path leads out of the folder: %s', async (hash) => {
+it.each([
+  '..%2f..%2f..%2fetc%2fpasswd',
+  'a'.repeat(64),
+  'A'.repeat(64),
+  `${'a'.repeat(63)}%00`,
+  'x',
+])('no path leads out of the folder: %s', async hash => {
   const job = await newJob()
   const response = await me.get(`/api/jobs/${job}/photos/${hash}`)
   expect(response.status).toBe(404)
@@ -83,7 +140,9 @@ it.each(['..%2f..%2f..%2fetc%2fpasswd', 'a'.repeat(64), 'A'.repeat(64), `${'a'.r
 })
 it('a photograph of one job is not shown in another, and goes with its job', async () => {
   const [a, b] = [await newJob(), await newJob()]
-  const { hash } = StoredPhoto.parse(await (await send(a, await red(40, 30).jpeg().toBuffer())).json())
+  const { hash } = StoredPhoto.parse(
+    await (await send(a, await red(40, 30).jpeg().toBuffer())).json(),
+  )
   expect((await me.get(`/api/jobs/${b}/photos/${hash}`)).status).toBe(404)
   const file = join(dirname(db), 'photos', hash.slice(0, 2), `${hash}.jpg`)
   expect(existsSync(file)).toBe(true)
@@ -102,20 +161,50 @@ it('where there is no more room photographs are refused and observations are sti
   }
   expect(refused).toBeDefined()
   expect((await refusal(refused!)).code).toBe('storage-full')
-  const note = { id: 'still-1', at: '2026-03-01T10:00:00.000Z', by: 'Ann', act: 'note', subject: 'premises', field: 'yearBuilt', value: 1950, grade: 'told' }
-  expect((await me.send('POST', `/api/jobs/${job}/observations`, { observations: [note] })).status).toBe(200)
-  expect(JSON.stringify(Job.parse(await (await me.get(`/api/jobs/${job}`)).json()))).toContain('still-1')
+  const note = {
+    id: 'still-1',
+    at: '2026-03-01T10:00:00.000Z',
+    by: 'Ann',
+    act: 'note',
+    subject: 'premises',
+    field: 'yearBuilt',
+    value: 1950,
+    grade: 'told',
+  }
+  expect(
+    (await me.send('POST', `/api/jobs/${job}/observations`, { observations: [note] })).status,
+  ).toBe(200)
+  expect(JSON.stringify(Job.parse(await (await me.get(`/api/jobs/${job}`)).json()))).toContain(
+    'still-1',
+  )
   expect(before).toBeGreaterThan(0)
-  expect(readdirSync(join(dirname(db), 'photos'), { recursive: true }).filter(f => String(f).endsWith('.part'))).toEqual([])
+  expect(
+    readdirSync(join(dirname(db), 'photos'), { recursive: true }).filter(f =>
+      String(f).endsWith('.part'),
+    ),
+  ).toEqual([])
 })
 it('many photographs at once do not take more room than there is', async () => {
-  const own = await serve({ db: freshDb(), env: { CORVIT_RATE_SCALE: '50', CORVIT_PHOTO_QUOTA_MB: '1' } })
+  const own = await serve({
+    db: freshDb(),
+    env: { CORVIT_RATE_SCALE: '50', CORVIT_PHOTO_QUOTA_MB: '1' },
+  })
   const you = await makeOwner(own)
-  const job = Appended.parse(await (await you.send('POST', '/api/jobs', { name: 'Race', purpose: 'service', edition: 2020 })).json()).job.id
+  const job = Appended.parse(
+    await (
+      await you.send('POST', '/api/jobs', { name: 'Race', purpose: 'service', edition: 2020 })
+    ).json(),
+  ).job.id
   const pictures = await Promise.all(Array.from({ length: 8 }, (_, i) => noise(100 + i)))
-  const headers = { 'content-type': 'image/jpeg', 'cookie': you.cookie }
-  const answers = await Promise.all(pictures.map(p => fetch(`${own.url}/api/jobs/${job}/photos`, { method: 'POST', body: p as never, headers })))
-  const stored = await Promise.all(answers.filter(r => r.status === 201).map(async r => StoredPhoto.parse(await r.json())))
+  const headers = { 'content-type': 'image/jpeg', cookie: you.cookie }
+  const answers = await Promise.all(
+    pictures.map(p =>
+      fetch(`${own.url}/api/jobs/${job}/photos`, { method: 'POST', body: p as never, headers }),
+    ),
+  )
+  const stored = await Promise.all(
+    answers.filter(r => r.status === 201).map(async r => StoredPhoto.parse(await r.json())),
+  )
   expect(stored.length).toBeGreaterThan(0)
   expect(stored.length).toBeLessThan(8)
   expect(stored.reduce((sum, p) => sum + p.bytes, 0)).toBeLessThanOrEqual(1024 * 1024)

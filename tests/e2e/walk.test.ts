@@ -3,12 +3,35 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import sharp from 'sharp'
-import { clickText, DEMO, hasText, lacksText, onDisk, openPage, textOf, type Server, HAND, withDemo, reload } from '../support/app'
+import {
+  clickText,
+  DEMO,
+  hasText,
+  lacksText,
+  onDisk,
+  openPage,
+  textOf,
+  type Server,
+  HAND,
+  withDemo,
+  reload,
+} from '../support/app'
 
 let server: Server
 let browser: Browser
-withDemo((s, b) => { [server, browser] = [s, b] })
-const newJob = async (name: string) => ((await (await fetch(`${server.url}/api/jobs`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ name, purpose: 'service', edition: 2020, yearBuilt: 1974 }) })).json()) as { job: { id: string } }).job.id
+withDemo((s, b) => {
+  ;[server, browser] = [s, b]
+})
+const newJob = async (name: string) =>
+  (
+    (await (
+      await fetch(`${server.url}/api/jobs`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ name, purpose: 'service', edition: 2020, yearBuilt: 1974 }),
+      })
+    ).json()) as { job: { id: string } }
+  ).job.id
 
 describe('the walk', () => {
   it('leads through the places in the order of work, with cautions, and takes an answer there', async () => {
@@ -40,9 +63,13 @@ describe('the walk', () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/walk?tab=bonds`)
     await page.waitForSelector('svg[aria-label="bond map"]')
     await page.waitForSelector('.tie[aria-label*="lawful old"]')
-    const ties = await page.$$eval('.tie', list => list.map(t => t.getAttribute('aria-label') ?? ''))
+    const ties = await page.$$eval('.tie', list =>
+      list.map(t => t.getAttribute('aria-label') ?? ''),
+    )
     expect(ties.some(t => t.includes('missing'))).toBe(true)
-    expect(ties.some(t => t.includes('old three-wire feeder') && t.includes('lawful old'))).toBe(true)
+    expect(ties.some(t => t.includes('old three-wire feeder') && t.includes('lawful old'))).toBe(
+      true,
+    )
     await hasText(page, '.accept li', 'about 0 A')
     await page.click('.node[aria-label^="Studio panel"]')
     await hasText(page, '[data-testid="margin"] h3', 'Neutral bonded again')
@@ -50,11 +77,24 @@ describe('the walk', () => {
   it('keeps a register of open loops, closed only by recording or a reason', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/walk?tab=loops`)
     await hasText(page, '.loop', 'Not opened')
-    const open = await page.$$eval('.loop', l => l.filter(x => x.textContent!.includes('disclose') && !x.textContent!.includes('disclosed')).length)
+    const open = await page.$$eval(
+      '.loop',
+      l =>
+        l.filter(x => x.textContent!.includes('disclose') && !x.textContent!.includes('disclosed'))
+          .length,
+    )
     await clickText(page, '.loop .touch', 'disclose')
     await page.type('.loop .field', 'hatch painted shut')
     await page.keyboard.press('Enter')
-    await page.waitForFunction(n => [...document.querySelectorAll('.loop')].filter(x => x.textContent!.includes('disclose') && !x.textContent!.includes('disclosed')).length === n - 1, {}, open)
+    await page.waitForFunction(
+      n =>
+        [...document.querySelectorAll('.loop')].filter(
+          x => x.textContent!.includes('disclose') && !x.textContent!.includes('disclosed'),
+        ).length ===
+        n - 1,
+      {},
+      open,
+    )
   })
   it('shows the years of a room beside what was put in', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/walk?tab=years`)
@@ -96,19 +136,53 @@ describe('a panel, fast', () => {
       }
     }
     // Two two-pole loads, two multiwire pairs, a run of ordinary circuits, protection on some.
-    const lines = ['2p 50 6cu', '2p 30 10cu', '20 12-3cu', '20 12-3cu gfci', '20 12-3cu + 5', '20 12-3cu gfci + 6', '15 14cu', '=', '=', '= afci', '=', '=', '20 12cu', '=', '=', '= gfci', '=', '15 12al', '=', '15 14cu', '=', '15 spare']
+    const lines = [
+      '2p 50 6cu',
+      '2p 30 10cu',
+      '20 12-3cu',
+      '20 12-3cu gfci',
+      '20 12-3cu + 5',
+      '20 12-3cu gfci + 6',
+      '15 14cu',
+      '=',
+      '=',
+      '= afci',
+      '=',
+      '=',
+      '20 12cu',
+      '=',
+      '=',
+      '= gfci',
+      '=',
+      '15 12al',
+      '=',
+      '15 14cu',
+      '=',
+      '15 spare',
+    ]
     for (const line of lines) {
       const space = await page.$eval('label[for="breaker-line"]', e => e.textContent)
       await type(line)
       const began = Date.now()
       await page.keyboard.press('Enter')
       keys++
-      await page.waitForFunction(s => document.querySelector('label[for="breaker-line"]')?.textContent !== s || !document.querySelector('[aria-label$=", empty"]'), { polling: 'mutation' }, space)
+      await page.waitForFunction(
+        s =>
+          document.querySelector('label[for="breaker-line"]')?.textContent !== s ||
+          !document.querySelector('[aria-label$=", empty"]'),
+        { polling: 'mutation' },
+        space,
+      )
       slowest = Math.max(slowest, Date.now() - began)
     }
-    const spaces = await page.$$eval('[data-space]', list => list.map(e => e.getAttribute('data-space')))
+    const spaces = await page.$$eval('[data-space]', list =>
+      list.map(e => e.getAttribute('data-space')),
+    )
     expect(await page.$$eval('[aria-label$=", empty"]', l => l.length)).toBe(0)
-    console.log(`keystrokes for ${spaces.length} breakers with sizes, metals, protection and two multiwire pairs: ${keys} (aim 220); slowest answer ${slowest} ms`)
+    console.log(
+      `keystrokes for ${spaces.length} breakers with sizes, metals, protection and two multiwire pairs: ` +
+        `${keys} (aim 220); slowest answer ${slowest} ms`,
+    )
     expect(keys).toBeLessThanOrEqual(220)
     expect(slowest).toBeLessThan(1000)
     await hasText(page, '.panel-face', 'neutral with')
@@ -122,17 +196,22 @@ describe('a panel, fast', () => {
     await page.focus('#breaker-line')
     const times: number[] = []
     for (const key of '20 12cu nm-b') {
-      times.push(await page.evaluate(async (k) => {
-        const input = document.querySelector<HTMLInputElement>('#breaker-line')!
-        const began = performance.now()
-        input.value += k
-        input.dispatchEvent(new Event('input', { bubbles: true }))
-        await new Promise(r => requestAnimationFrame(() => setTimeout(r)))
-        return performance.now() - began
-      }, key))
+      times.push(
+        await page.evaluate(async k => {
+          const input = document.querySelector<HTMLInputElement>('#breaker-line')!
+          const began = performance.now()
+          input.value += k
+          input.dispatchEvent(new Event('input', { bubbles: true }))
+          await new Promise(r => requestAnimationFrame(() => setTimeout(r)))
+          return performance.now() - began
+        }, key),
+      )
     }
     times.sort((a, b) => a - b)
-    console.log(`key to picture on the demo house: median ${times[Math.floor(times.length / 2)]!.toFixed(0)} ms, slowest ${times.at(-1)!.toFixed(0)} ms (aim 100)`)
+    console.log(
+      `key to picture on the demo house: median ${times[Math.floor(times.length / 2)]!.toFixed(0)} ms, ` +
+        `slowest ${times.at(-1)!.toFixed(0)} ms (aim 100)`,
+    )
     expect(times[Math.floor(times.length / 2)]!).toBeLessThan(100)
   })
   it('a preset records a whole breaker in one tap on a phone, and goes to the next space', async () => {
@@ -146,7 +225,9 @@ describe('a panel, fast', () => {
     await page.waitForSelector('[data-space="1"]')
     await clickText(page, '.presets .chip', '2-pole 30')
     await page.waitForSelector('[data-space="2"]')
-    expect(await page.$eval('[data-space="2"]', e => e.getAttribute('aria-label'))).toContain('30 A')
+    expect(await page.$eval('[data-space="2"]', e => e.getAttribute('aria-label'))).toContain(
+      '30 A',
+    )
   })
   it('an enclosure is renamed, drawn again, taken out and brought back', async () => {
     const job = await newJob('Quince Lane 9')
@@ -160,7 +241,10 @@ describe('a panel, fast', () => {
     }
     await act('Rename')
     await page.waitForSelector('.naming .field')
-    await page.$eval('.naming .field', (e) => { (e as HTMLInputElement).value = ''; e.dispatchEvent(new Event('input')) })
+    await page.$eval('.naming .field', e => {
+      ;(e as HTMLInputElement).value = ''
+      e.dispatchEvent(new Event('input'))
+    })
     await page.type('.naming .field', 'Shed panel')
     await page.keyboard.press('Enter')
     await hasText(page, '.tab', 'Shed panel')
@@ -175,14 +259,19 @@ describe('a panel, fast', () => {
 
 describe('the bench', () => {
   it('reads an outlet of the house, names the next reading, and puts what was read back', async () => {
-    const { page, errors } = await openPage(browser, `${server.url}${DEMO}/bench?sum=diagnose&from=den-4`)
+    const { page, errors } = await openPage(
+      browser,
+      `${server.url}${DEMO}/bench?sum=diagnose&from=den-4`,
+    )
     await hasText(page, '.answer h2', 'still fit')
     await hasText(page, '.answer', 'Read next')
     await page.type('[data-key="groundEarth"] input', '119')
     await hasText(page, '.answer .ranks', 'reversed bootleg')
     await clickText(page, 'button', 'Record in the house')
     await onDisk(page)
-    const text = await (await fetch(`${server.url}/api/jobs/demo-sorrel-bank/export?form=house`)).text()
+    const text = await (
+      await fetch(`${server.url}/api/jobs/demo-sorrel-bank/export?form=house`)
+    ).text()
     expect(text).toContain('119')
     expect(errors).toEqual([])
   })
@@ -200,7 +289,9 @@ describe('the bench', () => {
     await clickText(page, '.trace .chip', 'Studio panel')
     await hasText(page, '.rounds', 'check')
     await page.select('[aria-label="add an outlet"]', 'wheel-1')
-    const rounds = await page.$$eval('.rounds li', list => list.map(li => /off: (.*)$/.exec(li.textContent ?? '')![1]!.split(', ')))
+    const rounds = await page.$$eval('.rounds li', list =>
+      list.map(li => /off: (.*)$/.exec(li.textContent ?? '')![1]!.split(', ')),
+    )
     const bits = await page.$$('.bit')
     for (const [k, bit] of bits.entries()) {
       await bit.click()
@@ -219,7 +310,11 @@ describe('points by room', () => {
     await page.waitForSelector('.aside.open')
     await page.click('.aside .grip')
     await clickText(page, '.pad .chip', 'open ground')
-    await page.waitForFunction(() => [...document.querySelectorAll('.pad .chip')].some(c => c.getAttribute('aria-pressed') === 'true'))
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('.pad .chip')].some(
+        c => c.getAttribute('aria-pressed') === 'true',
+      ),
+    )
     await page.click('[data-point="garden-east-2"]').catch(() => undefined)
     expect(errors).toEqual([])
   })
@@ -234,7 +329,12 @@ describe('photographs', () => {
     const folder = mkdtempSync(join(tmpdir(), 'corvit-photo-'))
     const good = join(folder, 'breaker.jpg')
     const bad = join(folder, 'trick.jpg')
-    writeFileSync(good, await sharp({ create: { width: 640, height: 480, channels: 3, background: '#456' } }).jpeg().toBuffer())
+    writeFileSync(
+      good,
+      await sharp({ create: { width: 640, height: 480, channels: 3, background: '#456' } })
+        .jpeg()
+        .toBuffer(),
+    )
     writeFileSync(bad, '<html><script>alert(1)</script>')
     const { page, errors } = await openPage(browser, `${server.url}${DEMO}/panel?at=main`)
     await page.click('[data-space="10"]')

@@ -4,31 +4,59 @@ import { join } from 'node:path'
 import { addUser, setMembers } from '../../server/queries/people'
 import { MIGRATIONS } from '../../server/database/migrations'
 import { openDatabase, takeLock } from '../../server/database/open'
-import { addJob, addObservations, bodiesAfter, findJob, listJobs, listTrash, removeJob, updateJob } from '../../server/queries/jobs'
+import {
+  addJob,
+  addObservations,
+  bodiesAfter,
+  findJob,
+  listJobs,
+  listTrash,
+  removeJob,
+  updateJob,
+} from '../../server/queries/jobs'
 
 // The driver's errors belong to whichever test file of the process loaded it first, so they are told by their words.
 const saying = (words: string) => ({ message: expect.stringContaining(words) as string })
 
-const row = (id: string, job = 'job-1') => ({ job_id: job, id, at: '2026-01-01T00:00:00.000Z', act: 'drop', subject: 's', field: null, body: JSON.stringify({ id }) })
+const row = (id: string, job = 'job-1') => ({
+  job_id: job,
+  id,
+  at: '2026-01-01T00:00:00.000Z',
+  act: 'drop',
+  subject: 's',
+  field: null,
+  body: JSON.stringify({ id }),
+})
 
 describe('the database', () => {
   it('lists in code every migration of the folder, in order', () => {
-    const files = readdirSync('server/database/migrations').filter(f => /^\d{4}-/.test(f)).map(f => f.replace('.ts', '')).sort()
+    const files = readdirSync('server/database/migrations')
+      .filter(f => /^\d{4}-/.test(f))
+      .map(f => f.replace('.ts', ''))
+      .sort()
     expect(Object.keys(MIGRATIONS)).toEqual(files)
   })
   it('keeps observations in order and refuses one id twice', async () => {
     const db = await openDatabase(':memory:')
     await addJob(db, 'job-1', '2026-01-01T00:00:00.000Z')
     const last = await addObservations(db, [row('b'), row('a')])
-    expect(await bodiesAfter(db, 'job-1', 0, 10)).toEqual([{ seq: 1, body: '{"id":"b"}' }, { seq: 2, body: '{"id":"a"}' }])
-    expect([last, await bodiesAfter(db, 'job-1', 1, 10), await bodiesAfter(db, 'job-1', 0, 1)]).toEqual(
-      [2, [{ seq: 2, body: '{"id":"a"}' }], [{ seq: 1, body: '{"id":"b"}' }]])
+    expect(await bodiesAfter(db, 'job-1', 0, 10)).toEqual([
+      { seq: 1, body: '{"id":"b"}' },
+      { seq: 2, body: '{"id":"a"}' },
+    ])
+    expect([
+      last,
+      await bodiesAfter(db, 'job-1', 1, 10),
+      await bodiesAfter(db, 'job-1', 0, 1),
+    ]).toEqual([2, [{ seq: 2, body: '{"id":"a"}' }], [{ seq: 1, body: '{"id":"b"}' }]])
     await expect(addObservations(db, [row('a')])).rejects.toMatchObject(saying('UNIQUE'))
     await db.destroy()
   })
   it('refuses observations of no job, and removes them with their job', async () => {
     const db = await openDatabase(':memory:')
-    await expect(addObservations(db, [row('a', 'ghost')])).rejects.toMatchObject(saying('FOREIGN KEY'))
+    await expect(addObservations(db, [row('a', 'ghost')])).rejects.toMatchObject(
+      saying('FOREIGN KEY'),
+    )
     await addJob(db, 'job-1', '2026-01-01T00:00:00.000Z')
     await addObservations(db, [row('a')])
     await removeJob(db, 'job-1')
@@ -40,7 +68,16 @@ describe('the database', () => {
   it('makes a job once, and lists it to those who may see it, unless it is in the trash or half read', async () => {
     const db = await openDatabase(':memory:')
     const now = '2026-01-01T00:00:00.000Z'
-    await addUser(db, { id: 'u', login: 'u', name: 'U', role: 'assessor', password_hash: '', session_version: 1, created_at: now, disabled_at: null })
+    await addUser(db, {
+      id: 'u',
+      login: 'u',
+      name: 'U',
+      role: 'assessor',
+      password_hash: '',
+      session_version: 1,
+      created_at: now,
+      disabled_at: null,
+    })
     expect(await addJob(db, 'own', now, { owner_id: 'u' })).toBe(true)
     expect(await addJob(db, 'own', now, { owner_id: 'somebody' })).toBe(false)
     await addJob(db, 'shared', now, { owner_id: 'other' })
@@ -50,7 +87,10 @@ describe('the database', () => {
     await updateJob(db, 'thrown', { deleted_at: now })
     await setMembers(db, 'shared', ['u'])
     const ids = async (user?: string) => (await listJobs(db, user)).map(j => j.id).sort()
-    expect([await ids('u'), await ids()]).toEqual([['own', 'shared'], ['hidden', 'own', 'shared']])
+    expect([await ids('u'), await ids()]).toEqual([
+      ['own', 'shared'],
+      ['hidden', 'own', 'shared'],
+    ])
     expect((await listTrash(db, 'u')).map(j => j.id)).toEqual(['thrown'])
     await db.destroy()
   })
@@ -67,8 +107,12 @@ describe('the database', () => {
   it('syncs every commit to disk', async () => {
     const { sql } = await import('kysely')
     const db = await openDatabase(':memory:')
-    expect((await sql<{ synchronous: number }>`pragma synchronous`.execute(db)).rows[0]!.synchronous).toBe(2)
-    expect((await sql<{ foreign_keys: number }>`pragma foreign_keys`.execute(db)).rows[0]!.foreign_keys).toBe(1)
+    expect(
+      (await sql<{ synchronous: number }>`pragma synchronous`.execute(db)).rows[0]!.synchronous,
+    ).toBe(2)
+    expect(
+      (await sql<{ foreign_keys: number }>`pragma foreign_keys`.execute(db)).rows[0]!.foreign_keys,
+    ).toBe(1)
     await db.destroy()
   })
 })

@@ -5,19 +5,38 @@ import type { Browser, Page } from 'puppeteer-core'
 import browserLib from '../../scripts/lib/browser.cjs'
 import serveLib from '../../scripts/lib/serve.cjs'
 
-export interface Server { url: string, stop: (signal?: NodeJS.Signals) => Promise<void>, log: () => string, child: { pid?: number } }
-export const serve: (options: { db: string, demo?: boolean, port?: number, env?: Record<string, string> }) => Promise<Server> = serveLib.serve
+export interface Server {
+  url: string
+  stop: (signal?: NodeJS.Signals) => Promise<void>
+  log: () => string
+  child: { pid?: number }
+}
+export const serve: (options: {
+  db: string
+  demo?: boolean
+  port?: number
+  env?: Record<string, string>
+}) => Promise<Server> = serveLib.serve
 export const launch: () => Promise<Browser> = browserLib.launch
 export const freshDb = (): string => join(mkdtempSync(join(tmpdir(), 'corvit-test-')), 'corvit.db')
 export const DEMO = '/jobs/demo-sorrel-bank'
 
 /** A page of the application; errors in its console fail the test that looks at `errors`. */
-export async function openPage(browser: Browser, url: string, size: { width: number, height: number, isMobile?: boolean, hasTouch?: boolean } = { width: 1280, height: 800 }): Promise<{ page: Page, errors: string[] }> {
+export async function openPage(
+  browser: Browser,
+  url: string,
+  size: { width: number; height: number; isMobile?: boolean; hasTouch?: boolean } = {
+    width: 1280,
+    height: 800,
+  },
+): Promise<{ page: Page; errors: string[] }> {
   const context = await browser.createBrowserContext()
   const page = await context.newPage()
   const errors: string[] = []
   page.on('pageerror', e => errors.push(String(e)))
-  page.on('console', m => { if (m.type() === 'error' && !m.text().includes('status of 4')) errors.push(m.text()) })
+  page.on('console', m => {
+    if (m.type() === 'error' && !m.text().includes('status of 4')) errors.push(m.text())
+  })
   await page.setViewport(size)
   await goTo(page, url)
   return { page, errors }
@@ -49,22 +68,59 @@ export async function reload(page: Page): Promise<void> {
   await page.reload({ waitUntil: 'load' })
   await settled(page)
 }
-const settled = (page: Page) => page.waitForFunction(() => {
-  const main = document.querySelector('main')
-  return main !== null && !/^(Opening the job|Reading the jobs)/.test(document.querySelector('[role="status"].state')?.textContent ?? '')
-}, { timeout: 15_000 })
+const settled = (page: Page) =>
+  page.waitForFunction(
+    () => {
+      const main = document.querySelector('main')
+      return (
+        main !== null &&
+        !/^(Opening the job|Reading the jobs)/.test(
+          document.querySelector('[role="status"].state')?.textContent ?? '',
+        )
+      )
+    },
+    { timeout: 15_000 },
+  )
 
 /** Waits until everything typed is acknowledged by the server. */
-export const onDisk = (page: Page) => page.waitForSelector('[data-testid="save-dot"][data-state="server"]')
-export const textOf = (page: Page, selector: string) => page.$eval(selector, e => e.textContent ?? '')
-export const hasText = (page: Page, selector: string, text: string) => page.waitForFunction((s, t) => [...document.querySelectorAll(s)].some(e => (e.textContent ?? '').includes(t)), { timeout: 8000 }, selector, text)
-export const lacksText = (page: Page, selector: string, text: string) => page.waitForFunction((s, t) => ![...document.querySelectorAll(s)].some(e => (e.textContent ?? '').includes(t)), { timeout: 8000 }, selector, text)
+export const onDisk = (page: Page) =>
+  page.waitForSelector('[data-testid="save-dot"][data-state="server"]')
+export const textOf = (page: Page, selector: string) =>
+  page.$eval(selector, e => e.textContent ?? '')
+export const hasText = (page: Page, selector: string, text: string) =>
+  page.waitForFunction(
+    (s, t) => [...document.querySelectorAll(s)].some(e => (e.textContent ?? '').includes(t)),
+    { timeout: 8000 },
+    selector,
+    text,
+  )
+export const lacksText = (page: Page, selector: string, text: string) =>
+  page.waitForFunction(
+    (s, t) => ![...document.querySelectorAll(s)].some(e => (e.textContent ?? '').includes(t)),
+    { timeout: 8000 },
+    selector,
+    text,
+  )
 /** Clicks the first element of a kind whose text contains the words. */
 export async function clickText(page: Page, selector: string, text: string): Promise<void> {
   await hasText(page, selector, text)
-  await page.evaluate((s, t) => ([...document.querySelectorAll(s)].find(e => (e.textContent ?? '').includes(t)) as HTMLElement).click(), selector, text)
+  await page.evaluate(
+    (s, t) =>
+      (
+        [...document.querySelectorAll(s)].find(e =>
+          (e.textContent ?? '').includes(t),
+        ) as HTMLElement
+      ).click(),
+    selector,
+    text,
+  )
 }
-export const post = (url: string, body: unknown) => fetch(url, { method: 'POST', headers: { 'content-type': 'application/json' }, body: typeof body === 'string' ? body : JSON.stringify(body) })
+export const post = (url: string, body: unknown) =>
+  fetch(url, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: typeof body === 'string' ? body : JSON.stringify(body),
+  })
 export const axeSource = (): string => readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8')
 
 /** A person signed in at a server, and their requests. */
@@ -77,14 +133,16 @@ export function withCookie(url: string, cookie: string): SignedIn {
   return {
     cookie,
     get: path => fetch(url + path, { headers: { cookie } }),
-    send: (method, path, body = {}) => fetch(url + path, {
-      method,
-      headers: { cookie, 'content-type': 'application/json' },
-      body: typeof body === 'string' ? body : JSON.stringify(body),
-    }),
+    send: (method, path, body = {}) =>
+      fetch(url + path, {
+        method,
+        headers: { cookie, 'content-type': 'application/json' },
+        body: typeof body === 'string' ? body : JSON.stringify(body),
+      }),
   }
 }
-const cookieOf = (response: Response) => (response.headers.getSetCookie().at(-1) ?? '').split(';')[0]!
+const cookieOf = (response: Response) =>
+  (response.headers.getSetCookie().at(-1) ?? '').split(';')[0]!
 export const PASSWORD = 'quite a long one'
 
 /** Makes the owner with the code the server printed. */
@@ -94,11 +152,20 @@ export async function makeOwner(server: Server): Promise<SignedIn> {
     code = /with this code: ([A-Z0-9-]+)/.exec(server.log())?.[1]
     if (!code) await new Promise(r => setTimeout(r, 100))
   }
-  const response = await post(`${server.url}/api/setup`, { code, login: 'olive', name: 'Olive Owner', password: PASSWORD })
+  const response = await post(`${server.url}/api/setup`, {
+    code,
+    login: 'olive',
+    name: 'Olive Owner',
+    password: PASSWORD,
+  })
   if (!response.ok) throw new Error(await response.text())
   return withCookie(server.url, cookieOf(response))
 }
-export async function signIn(server: Server, login: string, password = PASSWORD): Promise<SignedIn> {
+export async function signIn(
+  server: Server,
+  login: string,
+  password = PASSWORD,
+): Promise<SignedIn> {
   const response = await post(`${server.url}/api/session`, { login, password })
   if (!response.ok) throw new Error(await response.text())
   return withCookie(server.url, cookieOf(response))
@@ -106,7 +173,13 @@ export async function signIn(server: Server, login: string, password = PASSWORD)
 /** Signs a browser page in. */
 export async function signInPage(page: Page, server: Server, who: SignedIn): Promise<void> {
   const [name, value] = who.cookie.split(/=(.*)/s)
-  await page.setCookie({ name: name!, value: value!, url: server.url, httpOnly: true, sameSite: 'Strict' })
+  await page.setCookie({
+    name: name!,
+    value: value!,
+    url: server.url,
+    httpOnly: true,
+    sameSite: 'Strict',
+  })
 }
 
 /** Serious accessibility faults of a page as it is. */
@@ -116,9 +189,17 @@ export async function faultsOf(view: Page): Promise<string[]> {
   await session.send('Page.setBypassCSP', { enabled: true })
   await view.evaluate(axeSource())
   const found = await view.evaluate(async () => {
-    const { axe } = window as unknown as { axe: { run(options: object): Promise<{ violations: { id: string, impact: string, nodes: { html: string }[] }[] }> } }
+    const { axe } = window as unknown as {
+      axe: {
+        run(
+          options: object,
+        ): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }>
+      }
+    }
     const { violations } = await axe.run({ runOnly: ['wcag2a', 'wcag2aa'] })
-    return violations.filter(v => ['serious', 'critical'].includes(v.impact)).map(v => `${v.id}: ${v.nodes[0]?.html.slice(0, 160)}`)
+    return violations
+      .filter(v => ['serious', 'critical'].includes(v.impact))
+      .map(v => `${v.id}: ${v.nodes[0]?.html.slice(0, 160)}`)
   })
   return found
 }

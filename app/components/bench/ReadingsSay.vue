@@ -1,7 +1,9 @@
 <script lang="ts">
 import type { Subject, Readings } from '#core'
 
-export interface ReadingsSayProps { point: Subject<'point'> }
+export interface ReadingsSayProps {
+  point: Subject<'point'>
+}
 </script>
 
 <script setup lang="ts">
@@ -18,19 +20,51 @@ const readings = computed<Readings>(() => {
   const jumperSeen = valueOf(point, 'hasNeutralGroundJumper')
   const narrowEarth = valueOf(point, 'narrowToEarthV')
   const groundClampAmps = valueOf(point, 'groundClampA')
-  return { ...lamps && { lamps }, ...groundOhms !== undefined && { groundOhms }, ...groundEarth !== undefined && { groundEarth }, ...neutralGroundLoaded !== undefined && { neutralGroundLoaded }, ...jumperSeen !== undefined && { jumperSeen }, ...narrowEarth !== undefined && { narrowEarth }, ...groundClampAmps !== undefined && { groundClampAmps } }
+  return {
+    ...(lamps && { lamps }),
+    ...(groundOhms !== undefined && { groundOhms }),
+    ...(groundEarth !== undefined && { groundEarth }),
+    ...(neutralGroundLoaded !== undefined && { neutralGroundLoaded }),
+    ...(jumperSeen !== undefined && { jumperSeen }),
+    ...(narrowEarth !== undefined && { narrowEarth }),
+    ...(groundClampAmps !== undefined && { groundClampAmps }),
+  }
 })
-const said = computed(() => Object.keys(readings.value).length ? diagnose(readings.value, { meter: 'low' }) : undefined)
+const said = computed(() =>
+  Object.keys(readings.value).length ? diagnose(readings.value, { meter: 'low' }) : undefined,
+)
 </script>
 
 <template>
   <section v-if="valueOf(point, 'type') === 'receptacle'" class="says" data-testid="readings-say">
-    <p v-if="said"><span class="small soft">The readings fit</span> <b>{{ said.fitting.slice(0, 3).join(', or ') }}</b><span v-if="said.fitting.length > 3" class="small soft"> and {{ said.fitting.length - 3 }} more</span></p>
+    <p v-if="said">
+      <span class="small soft">The readings fit</span>
+      <b>{{ said.fitting.slice(0, 3).join(', or ') }}</b><span
+        v-if="said.fitting.length > 3"
+        class="small soft"
+      >
+        and {{ said.fitting.length - 3 }} more</span
+      >
+    </p>
     <p v-if="said?.next" class="small soft">Next: {{ said.next.how }}</p>
-    <NuxtLink :to="{ path: `/jobs/${job.jobId}/bench`, query: { sum: 'diagnose', from: point.id } }" class="touch small">{{ said ? 'all readings on the bench' : 'read it on the bench' }}</NuxtLink>
+    <NuxtLink
+      :to="{ path: `/jobs/${job.jobId}/bench`, query: { sum: 'diagnose', from: point.id } }"
+      class="touch small"
+      >{{ said ? 'all readings on the bench' : 'read it on the bench' }}</NuxtLink
+    >
   </section>
 </template>
 
 <style scoped>
-.says { border-left: 4px solid var(--cool); padding: 0.2rem 0 0.2rem 0.8rem; display: grid; gap: 0.15rem; } .touch { min-height: 36px; display: inline-flex; align-items: center; }
+.says {
+  border-left: 4px solid var(--cool);
+  padding: 0.2rem 0 0.2rem 0.8rem;
+  display: grid;
+  gap: 0.15rem;
+}
+.touch {
+  min-height: 36px;
+  display: inline-flex;
+  align-items: center;
+}
 </style>

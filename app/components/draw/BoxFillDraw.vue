@@ -1,5 +1,10 @@
 <script lang="ts">
-export interface BoxFillDrawProps { lines: readonly { what: string, count: number, each: number, volume: number }[], total: number, volume: number, fits: boolean }
+export interface BoxFillDrawProps {
+  lines: readonly { what: string; count: number; each: number; volume: number }[]
+  total: number
+  volume: number
+  fits: boolean
+}
 </script>
 
 <script setup lang="ts">
@@ -20,17 +25,42 @@ const stacked = computed(() => {
 </script>
 
 <template>
-  <svg :viewBox="`0 -14 460 ${H + 30}`" class="boxfill" role="img" :aria-label="`${total} of ${volume} cubic inches`">
+  <svg
+    :viewBox="`0 -14 460 ${H + 30}`"
+    class="boxfill"
+    role="img"
+    :aria-label="`${total} of ${volume} cubic inches`"
+  >
     <g v-for="l in stacked" :key="l.what">
       <rect x="26" :y="l.y + 1" width="150" :height="Math.max(0, l.h - 2)" :fill="l.fill" />
-      <text x="206" :y="l.y + l.h / 2 + 5" class="t">{{ l.what }}: {{ l.count }} × {{ l.each }} = {{ l.volume }}</text>
+      <text x="206" :y="l.y + l.h / 2 + 5" class="t">
+        {{ l.what }}: {{ l.count }} × {{ l.each }} = {{ l.volume }}
+      </text>
       <path :d="`M178 ${l.y + l.h / 2} h22`" stroke="var(--line)" />
     </g>
-    <path :d="`M20 ${top} V${H + 3} H182 V${top}`" fill="none" :stroke="fits ? 'var(--ink)' : 'var(--now)'" stroke-width="6" />
-    <path v-if="!fits" :d="`M8 ${top} H194`" stroke="var(--now)" stroke-width="2" stroke-dasharray="6 4" />
+    <path
+      :d="`M20 ${top} V${H + 3} H182 V${top}`"
+      fill="none"
+      :stroke="fits ? 'var(--ink)' : 'var(--now)'"
+      stroke-width="6"
+    />
+    <path
+      v-if="!fits"
+      :d="`M8 ${top} H194`"
+      stroke="var(--now)"
+      stroke-width="2"
+      stroke-dasharray="6 4"
+    />
   </svg>
 </template>
 
 <style scoped>
-.boxfill { width: 100%; max-width: 34rem; } .t { font-size: 14px; fill: var(--ink); }
+.boxfill {
+  width: 100%;
+  max-width: 34rem;
+}
+.t {
+  font-size: 14px;
+  fill: var(--ink);
+}
 </style>

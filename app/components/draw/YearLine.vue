@@ -1,7 +1,9 @@
 <script lang="ts">
 import type { Moment } from '#core'
 
-export interface YearLineProps { moments: readonly Moment[] }
+export interface YearLineProps {
+  moments: readonly Moment[]
+}
 </script>
 
 <script setup lang="ts">
@@ -21,25 +23,93 @@ const built = computed(() => Math.min(...moments.filter(m => m.lane === 'house')
 
 <template>
   <table class="years">
-    <thead><tr><th scope="col">Required from then</th><th scope="col" class="mid">Year</th><th scope="col">Put in here</th></tr></thead>
+    <thead>
+      <tr>
+        <th scope="col">Required from then</th>
+        <th scope="col" class="mid">Year</th>
+        <th scope="col">Put in here</th>
+      </tr>
+    </thead>
     <tbody>
       <tr v-for="r in rows" :key="r.year" :class="{ edition: r.edition, before: r.year < built }">
-        <td class="left"><p v-for="m in r.required" :key="m.text">{{ m.text }}</p></td>
-        <th scope="row" class="mid"><span class="dot" :class="{ house: r.house.length, rule: r.required.length }" /> {{ r.year }}<span v-if="r.edition" class="small ed">{{ r.edition.text.replace(/^\d+ /, '') }}</span></th>
-        <td><p v-for="m in r.house" :key="m.text + m.subject" class="here">{{ m.text }}<span v-if="m.until" class="soft"> (up to {{ m.until }})</span></p></td>
+        <td class="left">
+          <p v-for="m in r.required" :key="m.text">{{ m.text }}</p>
+        </td>
+        <th scope="row" class="mid">
+          <span class="dot" :class="{ house: r.house.length, rule: r.required.length }" />
+          {{ r.year
+          }}<span v-if="r.edition" class="small ed">{{ r.edition.text.replace(/^\d+ /, '') }}</span>
+        </th>
+        <td>
+          <p v-for="m in r.house" :key="m.text + m.subject" class="here">
+            {{ m.text }}<span v-if="m.until" class="soft"> (up to {{ m.until }})</span>
+          </p>
+        </td>
       </tr>
     </tbody>
   </table>
 </template>
 
 <style scoped>
-.years { width: 100%; max-width: 64rem; border-collapse: collapse; }
-.years thead th { text-align: left; color: var(--soft); font-weight: 600; padding: 0.4rem 0.6rem; font-size: 0.85rem; } .years thead th:first-child { text-align: right; }
-.years td { padding: 0.3rem 0.6rem; vertical-align: top; width: 42%; } .left { text-align: right; }
-.mid { text-align: center !important; border-left: 1px solid var(--line); border-right: 1px solid var(--line); padding: 0.3rem 0.7rem; white-space: nowrap; font-weight: 700; vertical-align: top; }
-.ed { display: block; font-weight: 400; color: var(--cool); }
-.dot { display: inline-block; width: 9px; height: 9px; border: 2px solid var(--line); margin-right: 0.3rem; transform: rotate(45deg); }
-.dot.rule { border-color: var(--cool); } .dot.house { background: var(--touch); border-color: var(--touch); }
-.before td { color: var(--soft); } .here { font-weight: 600; }
-tbody tr { border-bottom: 1px solid color-mix(in srgb, var(--line) 50%, transparent); }
+.years {
+  width: 100%;
+  max-width: 64rem;
+  border-collapse: collapse;
+}
+.years thead th {
+  text-align: left;
+  color: var(--soft);
+  font-weight: 600;
+  padding: 0.4rem 0.6rem;
+  font-size: 0.85rem;
+}
+.years thead th:first-child {
+  text-align: right;
+}
+.years td {
+  padding: 0.3rem 0.6rem;
+  vertical-align: top;
+  width: 42%;
+}
+.left {
+  text-align: right;
+}
+.mid {
+  text-align: center !important;
+  border-left: 1px solid var(--line);
+  border-right: 1px solid var(--line);
+  padding: 0.3rem 0.7rem;
+  white-space: nowrap;
+  font-weight: 700;
+  vertical-align: top;
+}
+.ed {
+  display: block;
+  font-weight: 400;
+  color: var(--cool);
+}
+.dot {
+  display: inline-block;
+  width: 9px;
+  height: 9px;
+  border: 2px solid var(--line);
+  margin-right: 0.3rem;
+  transform: rotate(45deg);
+}
+.dot.rule {
+  border-color: var(--cool);
+}
+.dot.house {
+  background: var(--touch);
+  border-color: var(--touch);
+}
+.before td {
+  color: var(--soft);
+}
+.here {
+  font-weight: 600;
+}
+tbody tr {
+  border-bottom: 1px solid color-mix(in srgb, var(--line) 50%, transparent);
+}
 </style>

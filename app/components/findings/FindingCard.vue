@@ -23,20 +23,46 @@ export interface FindingCardEmits {
 <script setup lang="ts">
 import { PREMISES_ID, SEVERITIES, valueOf } from '#core'
 
-const { finding, alike = [], unnamed = false, part = '', wide = false, fixes = false } = defineProps<FindingCardProps>()
+const {
+  finding,
+  alike = [],
+  unnamed = false,
+  part = '',
+  wide = false,
+  fixes = false,
+} = defineProps<FindingCardProps>()
 const emit = defineEmits<FindingCardEmits>()
 const job = useJobStore()
 const isWeighing = ref(false)
 const weight = ref<Severity>(finding.severity!)
 const reason = ref(finding.byHand?.reason ?? '')
-const overrideId = () => job.site.all.override.find(o => valueOf(o, 'rule') === finding.rule && valueOf(o, 'of') === finding.subject.id)?.id
+const overrideId = () =>
+  job.site.all.override.find(
+    o => valueOf(o, 'rule') === finding.rule && valueOf(o, 'of') === finding.subject.id,
+  )?.id
 /** Set by a person with a reason, for this finding or for all that read like it; the computed one is kept beside it. */
 function weigh() {
-  job.record((alike.length > 0 ? alike : [finding]).flatMap((f) => {
-    const id = (f === finding ? overrideId() : undefined) ?? crypto.randomUUID()
-    const note = (field: string, value: string) => ({ act: 'note' as const, subject: id, field, value, grade: 'told' as const })
-    return [...job.house.subjects.has(id) ? [] : [{ act: 'add' as const, subject: id, kind: 'override' as const, parent: PREMISES_ID }], note('rule', f.rule), note('of', f.subject.id), note('severity', weight.value), note('reason', reason.value.trim())]
-  }))
+  job.record(
+    (alike.length > 0 ? alike : [finding]).flatMap(f => {
+      const id = (f === finding ? overrideId() : undefined) ?? crypto.randomUUID()
+      const note = (field: string, value: string) => ({
+        act: 'note' as const,
+        subject: id,
+        field,
+        value,
+        grade: 'told' as const,
+      })
+      return [
+        ...(job.house.subjects.has(id)
+          ? []
+          : [{ act: 'add' as const, subject: id, kind: 'override' as const, parent: PREMISES_ID }]),
+        note('rule', f.rule),
+        note('of', f.subject.id),
+        note('severity', weight.value),
+        note('reason', reason.value.trim()),
+      ]
+    }),
+  )
   isWeighing.value = false
 }
 function unweigh() {
@@ -48,47 +74,114 @@ const isOpen = ref(false)
 /** Places named before the rest wait behind a touch. */
 const FIRST = 8
 const showsAll = ref(false)
-const places = computed(() => showsAll.value ? alike : alike.slice(0, FIRST))
-const tone = computed(() => ({ 'make safe now': 'now', 'repair': 'repair', 'upgrade at next work': 'upgrade', 'for the record': 'record' })[finding.severity!])
+const places = computed(() => (showsAll.value ? alike : alike.slice(0, FIRST)))
+const tone = computed(
+  () =>
+    ({
+      'make safe now': 'now',
+      repair: 'repair',
+      'upgrade at next work': 'upgrade',
+      'for the record': 'record',
+    })[finding.severity!],
+)
 const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offered').length)
 </script>
 
 <template>
   <article class="finding" :class="tone" :data-rule="finding.rule">
     <header>
-      <span class="sev" :class="`sev-${tone}`"><SeverityMark :kind="finding.severity!" /> {{ finding.severity }}</span>
+      <span class="sev" :class="`sev-${tone}`"
+        ><SeverityMark :kind="finding.severity!" /> {{ finding.severity }}</span
+      >
       <span class="small soft">{{ finding.grade }}</span>
     </header>
-    <h3>{{ finding.title }}<span v-if="alike.length > 1" class="where"> · {{ alike.length }} places</span><span v-else-if="!unnamed" class="where"> · {{ finding.subject.label }}</span><span v-else-if="part" class="where"> · {{ part }}</span></h3>
+    <h3>
+      {{ finding.title
+      }}<span v-if="alike.length > 1" class="where"> · {{ alike.length }} places</span
+      ><span v-else-if="!unnamed" class="where"> · {{ finding.subject.label }}</span
+      ><span v-else-if="part" class="where"> · {{ part }}</span>
+    </h3>
     <CompareRow v-if="finding.compare" :compare="finding.compare" :tone="`sev-${tone}`" />
     <p class="why">{{ finding.why }}</p>
     <p v-if="alike.length > 1" class="places">
-      <button v-for="f in places" :key="f.subject.id" type="button" class="place" @click.stop="emit('place', f.subject.id)">{{ f.subject.label }}</button>
-      <button v-if="alike.length > FIRST && !showsAll" type="button" class="touch place more" @click.stop="showsAll = true">{{ alike.length - FIRST }} more</button>
+      <button
+        v-for="f in places"
+        :key="f.subject.id"
+        type="button"
+        class="place"
+        @click.stop="emit('place', f.subject.id)"
+      >
+        {{ f.subject.label }}
+      </button>
+      <button
+        v-if="alike.length > FIRST && !showsAll"
+        type="button"
+        class="touch place more"
+        @click.stop="showsAll = true"
+      >
+        {{ alike.length - FIRST }} more
+      </button>
     </p>
     <p v-if="finding.remark" class="soft">{{ finding.remark }}.</p>
-    <p class="small"><b>{{ finding.standing }}</b><span class="soft">: {{ finding.standingWhy }}</span></p>
+    <p class="small">
+      <b>{{ finding.standing }}</b><span class="soft">: {{ finding.standingWhy }}</span>
+    </p>
     <p class="foot">
-      <button type="button" class="touch" :aria-expanded="isOpen" @click="isOpen = !isOpen">{{ isOpen ? 'hide the sum' : wide || fixes ? 'show the sum' : 'sum and remedies' }}</button>
-      <span v-if="!wide && !fixes" class="small soft">{{ offered }} of {{ finding.remedies.length }} remedies open</span>
+      <button type="button" class="touch" :aria-expanded="isOpen" @click="isOpen = !isOpen">
+        {{ isOpen ? 'hide the sum' : wide || fixes ? 'show the sum' : 'sum and remedies' }}
+      </button>
+      <span v-if="!wide && !fixes" class="small soft"
+        >{{ offered }} of {{ finding.remedies.length }} remedies open</span
+      >
     </p>
     <div v-if="isOpen" class="sum small">
-      <ol v-if="finding.working.length"><li v-for="(w, i) in finding.working" :key="i">{{ w }}</li></ol>
-      <p class="soft">Severity: {{ finding.severityWhy }}<template v-if="finding.byHand"> = {{ finding.byHand.computed }}. Weighed by hand as {{ finding.severity }}: {{ finding.byHand.reason }}</template>
-        <button type="button" class="touch byhand" @click="isWeighing = !isWeighing">{{ finding.byHand ? 'change' : 'set it by hand' }}</button></p>
+      <ol v-if="finding.working.length">
+        <li v-for="(w, i) in finding.working" :key="i">{{ w }}</li>
+      </ol>
+      <p class="soft">
+        Severity: {{ finding.severityWhy
+        }}<template v-if="finding.byHand">
+          = {{ finding.byHand.computed }}. Weighed by hand as {{ finding.severity }}:
+          {{ finding.byHand.reason }}</template
+        >
+        <button type="button" class="touch byhand" @click="isWeighing = !isWeighing">
+          {{ finding.byHand ? 'change' : 'set it by hand' }}
+        </button>
+      </p>
       <form v-if="isWeighing" class="weigh" @submit.prevent="weigh">
-        <select v-model="weight" class="field" aria-label="severity by hand"><option v-for="s in SEVERITIES" :key="s">{{ s }}</option></select>
-        <input v-model="reason" class="field" maxlength="400" placeholder="because" aria-label="reason for the severity">
+        <select v-model="weight" class="field" aria-label="severity by hand">
+          <option v-for="s in SEVERITIES" :key="s">{{ s }}</option>
+        </select>
+        <input
+          v-model="reason"
+          class="field"
+          maxlength="400"
+          placeholder="because"
+          aria-label="reason for the severity"
+        />
         <button type="submit" class="plain" :disabled="reason.trim() === ''">Keep</button>
-        <button v-if="finding.byHand" type="button" class="touch" @click="unweigh">as computed</button>
+        <button v-if="finding.byHand" type="button" class="touch" @click="unweigh">
+          as computed
+        </button>
       </form>
       <p class="soft">Sections {{ finding.sections.join(' · ') }}</p>
       <table>
-        <caption class="soft">What it rests on; the weakest is {{ finding.grade }}</caption>
+        <caption class="soft">
+          What it rests on; the weakest is
+          {{
+            finding.grade
+          }}
+        </caption>
         <tbody>
           <tr v-for="e in finding.evidence" :key="`${e.subject}${e.field}`">
-            <td>{{ e.label }}<span v-if="e.earlier.length" class="soft"> (before: {{ e.earlier.map(x => `${x.value}, ${x.by}`).join('; ') }})</span></td>
-            <td class="val">{{ e.value }}</td><td class="soft">{{ e.grade }}</td>
+            <td>
+              {{ e.label
+              }}<span v-if="e.earlier.length" class="soft">
+                (before: {{ e.earlier.map(x => `${x.value}, ${x.by}`).join('; ') }})</span
+              >
+            </td>
+            <td class="val">{{ e.value }}</td>
+            <td class="soft">{{ e.grade }}</td>
           </tr>
         </tbody>
       </table>
@@ -101,27 +194,148 @@ const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offer
 </template>
 
 <style scoped>
-.finding { padding: 0.8rem 0.9rem 0.9rem 1.15rem; position: relative; background: var(--sheet); border: 1px solid var(--line); border-radius: 4px; }
-.finding::before { content: ""; position: absolute; inset: -1px auto -1px -1px; width: 7px; border-radius: 4px 0 0 4px; }
-.finding.now::before { background: repeating-linear-gradient(45deg, var(--now) 0 4px, var(--sheet) 4px 6px); }
-.finding.repair::before { background: var(--repair); }
-.finding.upgrade::before { border: 2px solid var(--upgrade); }
-.finding.record::before { background: none; border-left: 2px dotted var(--record); }
-header { display: flex; justify-content: space-between; align-items: center; }
-.sev { font-weight: 700; display: inline-flex; gap: 0.4rem; align-items: center; font-size: 0.9rem; }
-.sev::first-letter { text-transform: uppercase; }
-h3 { font-weight: 700; margin: 0.25rem 0 0.15rem; }
-.where { font-weight: 400; color: var(--soft); }
-.foot { display: flex; justify-content: space-between; align-items: center; margin-top: 0.2rem; }
-.foot .touch { min-height: 32px; text-align: left; }
-.sum { border-top: 1px solid var(--line); padding-top: 0.5rem; display: grid; gap: 0.4rem; }
-.sum ol { list-style: decimal; padding-left: 1.2rem; }
-.sum table { width: 100%; } caption { text-align: left; } td { padding: 0.12rem 0.4rem 0.12rem 0; vertical-align: top; } .val { font-weight: 600; }
-.byhand { margin-left: 0.7rem; min-height: 32px; } .weigh { display: flex; flex-wrap: wrap; gap: 0.4rem; } .weigh select { width: auto; } .weigh input { flex: 1 1 12rem; width: auto; }
-.fix { margin-top: 0.7rem; } .fix h4 { margin-bottom: 0.4rem; }
-h3::first-letter, .why::first-letter { text-transform: uppercase; }
-.places { display: flex; flex-wrap: wrap; gap: 0.3rem; margin: 0.35rem 0; }
-.place { min-height: 32px; padding: 0 0.6rem; border: 1px solid var(--line); border-radius: 3px; font-size: 0.85rem; cursor: pointer; text-align: left; } .place:hover { border-color: var(--touch); color: var(--touch); } .place.more { border-color: transparent; }
-@media (max-width: 900px) { .place { min-height: 44px; } }
-@media print { .finding { break-inside: avoid; } .foot { display: none; } }
+.finding {
+  padding: 0.8rem 0.9rem 0.9rem 1.15rem;
+  position: relative;
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  border-radius: 4px;
+}
+.finding::before {
+  content: '';
+  position: absolute;
+  inset: -1px auto -1px -1px;
+  width: 7px;
+  border-radius: 4px 0 0 4px;
+}
+.finding.now::before {
+  background: repeating-linear-gradient(45deg, var(--now) 0 4px, var(--sheet) 4px 6px);
+}
+.finding.repair::before {
+  background: var(--repair);
+}
+.finding.upgrade::before {
+  border: 2px solid var(--upgrade);
+}
+.finding.record::before {
+  background: none;
+  border-left: 2px dotted var(--record);
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+}
+.sev {
+  font-weight: 700;
+  display: inline-flex;
+  gap: 0.4rem;
+  align-items: center;
+  font-size: 0.9rem;
+}
+.sev::first-letter {
+  text-transform: uppercase;
+}
+h3 {
+  font-weight: 700;
+  margin: 0.25rem 0 0.15rem;
+}
+.where {
+  font-weight: 400;
+  color: var(--soft);
+}
+.foot {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  margin-top: 0.2rem;
+}
+.foot .touch {
+  min-height: 32px;
+  text-align: left;
+}
+.sum {
+  border-top: 1px solid var(--line);
+  padding-top: 0.5rem;
+  display: grid;
+  gap: 0.4rem;
+}
+.sum ol {
+  list-style: decimal;
+  padding-left: 1.2rem;
+}
+.sum table {
+  width: 100%;
+}
+caption {
+  text-align: left;
+}
+td {
+  padding: 0.12rem 0.4rem 0.12rem 0;
+  vertical-align: top;
+}
+.val {
+  font-weight: 600;
+}
+.byhand {
+  margin-left: 0.7rem;
+  min-height: 32px;
+}
+.weigh {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+}
+.weigh select {
+  width: auto;
+}
+.weigh input {
+  flex: 1 1 12rem;
+  width: auto;
+}
+.fix {
+  margin-top: 0.7rem;
+}
+.fix h4 {
+  margin-bottom: 0.4rem;
+}
+h3::first-letter,
+.why::first-letter {
+  text-transform: uppercase;
+}
+.places {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem;
+  margin: 0.35rem 0;
+}
+.place {
+  min-height: 32px;
+  padding: 0 0.6rem;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  font-size: 0.85rem;
+  cursor: pointer;
+  text-align: left;
+}
+.place:hover {
+  border-color: var(--touch);
+  color: var(--touch);
+}
+.place.more {
+  border-color: transparent;
+}
+@media (max-width: 900px) {
+  .place {
+    min-height: 44px;
+  }
+}
+@media print {
+  .finding {
+    break-inside: avoid;
+  }
+  .foot {
+    display: none;
+  }
+}
 </style>

@@ -5,7 +5,18 @@ import { TEMPLATES, type Template } from '~/utils/templates'
 const emit = defineEmits<{ made: [id: string] }>()
 const job = useJobStore()
 const isFirst = computed(() => job.site.all.enclosure.length === 0)
-const form = reactive({ name: 'Service panel', type: 'panel' as 'panel' | 'disconnect' | 'meter', place: 'indoors' as 'indoors' | 'outdoors', spaces: 24, main: 'main breaker' as string, mainAmps: 200, bus: 'single phase' as string, from: 'utility', building: '', newBuilding: '' })
+const form = reactive({
+  name: 'Service panel',
+  type: 'panel' as 'panel' | 'disconnect' | 'meter',
+  place: 'indoors' as 'indoors' | 'outdoors',
+  spaces: 24,
+  main: 'main breaker' as string,
+  mainAmps: 200,
+  bus: 'single phase' as string,
+  from: 'utility',
+  building: '',
+  newBuilding: '',
+})
 onMounted(() => {
   if (!isFirst.value) Object.assign(form, { name: 'Sub-panel', main: 'main lugs', from: '' })
 })
@@ -14,25 +25,69 @@ const template = ref('')
 function take(t: Template) {
   template.value = t.id
   const f = t.facts
-  Object.assign(form, { type: f.type, place: f.place, ...f.spaces && { spaces: f.spaces }, ...f.mainKind && { main: f.mainKind }, ...f.mainAmps && { mainAmps: f.mainAmps }, ...f.bus && { bus: f.bus } })
+  Object.assign(form, {
+    type: f.type,
+    place: f.place,
+    ...(f.spaces && { spaces: f.spaces }),
+    ...(f.mainKind && { main: f.mainKind }),
+    ...(f.mainAmps && { mainAmps: f.mainAmps }),
+    ...(f.bus && { bus: f.bus }),
+  })
   bars.value = t.bars
-  if (/^(Service panel|Sub-panel|Meter|Outside disconnect)$/.test(form.name)) form.name = f.type === 'meter' ? 'Meter' : f.type === 'disconnect' ? 'Outside disconnect' : isFirst.value ? 'Service panel' : 'Sub-panel'
+  if (/^(Service panel|Sub-panel|Meter|Outside disconnect)$/.test(form.name))
+    form.name =
+      f.type === 'meter'
+        ? 'Meter'
+        : f.type === 'disconnect'
+          ? 'Outside disconnect'
+          : isFirst.value
+            ? 'Service panel'
+            : 'Sub-panel'
 }
 const sources = computed(() => [
-  ...job.site.all.breaker.filter(b => valueOf(b, 'role') === 'feeder').map(b => ({ id: b.id, label: `breaker in space ${valueOf(b, 'space') ?? '?'} ${valueOf(b, 'label') ?? ''}` })),
-  ...job.site.all.enclosure.map(e => ({ id: e.id, label: `lugs of ${valueOf(e, 'name') ?? e.id}` })),
+  ...job.site.all.breaker
+    .filter(b => valueOf(b, 'role') === 'feeder')
+    .map(b => ({
+      id: b.id,
+      label: `breaker in space ${valueOf(b, 'space') ?? '?'} ${valueOf(b, 'label') ?? ''}`,
+    })),
+  ...job.site.all.enclosure.map(e => ({
+    id: e.id,
+    label: `lugs of ${valueOf(e, 'name') ?? e.id}`,
+  })),
 ])
 function make() {
   const id = crypto.randomUUID()
   const feeder = crypto.randomUUID()
-  const facts: Record<string, string | number> = { name: form.name.trim() || 'Panel', type: form.type, place: form.place }
-  if (form.type === 'panel') Object.assign(facts, { spaces: form.spaces, bus: form.bus, numbering: 'odd left, even right', mainKind: form.main })
-  if (form.type === 'panel' ? form.main === 'main breaker' : form.type === 'disconnect') Object.assign(facts, { mainKind: 'main breaker', mainAmps: form.mainAmps })
+  const facts: Record<string, string | number> = {
+    name: form.name.trim() || 'Panel',
+    type: form.type,
+    place: form.place,
+  }
+  if (form.type === 'panel')
+    Object.assign(facts, {
+      spaces: form.spaces,
+      bus: form.bus,
+      numbering: 'odd left, even right',
+      mainKind: form.main,
+    })
+  if (form.type === 'panel' ? form.main === 'main breaker' : form.type === 'disconnect')
+    Object.assign(facts, { mainKind: 'main breaker', mainAmps: form.mainAmps })
   const drafts: Parameters<typeof job.record>[0][number][] = []
   let parent = form.building || PREMISES_ID
   if (form.building === 'new') {
     parent = crypto.randomUUID()
-    drafts.push({ act: 'add', subject: parent, kind: 'building', parent: PREMISES_ID }, { act: 'note', subject: parent, field: 'name', value: form.newBuilding.trim() || 'Detached building', grade: 'seen' }, { act: 'note', subject: parent, field: 'isDetached', value: true, grade: 'seen' })
+    drafts.push(
+      { act: 'add', subject: parent, kind: 'building', parent: PREMISES_ID },
+      {
+        act: 'note',
+        subject: parent,
+        field: 'name',
+        value: form.newBuilding.trim() || 'Detached building',
+        grade: 'seen',
+      },
+      { act: 'note', subject: parent, field: 'isDetached', value: true, grade: 'seen' },
+    )
   }
   drafts.push({ act: 'add', subject: id, kind: 'enclosure', parent })
   if (form.from === 'utility') facts.fedFrom = 'utility'
@@ -40,15 +95,22 @@ function make() {
     const known = job.site.feedersFrom({ id: form.from } as never)[0]
     if (known) facts.fedFrom = known.id
     else {
-      drafts.push({ act: 'add', subject: feeder, kind: 'feeder', parent: PREMISES_ID }, { act: 'note', subject: feeder, field: 'from', value: form.from, grade: 'seen' })
+      drafts.push(
+        { act: 'add', subject: feeder, kind: 'feeder', parent: PREMISES_ID },
+        { act: 'note', subject: feeder, field: 'from', value: form.from, grade: 'seen' },
+      )
       facts.fedFrom = feeder
     }
   }
-  for (const [field, value] of Object.entries(facts)) drafts.push({ act: 'note', subject: id, field, value, grade: 'seen' })
+  for (const [field, value] of Object.entries(facts))
+    drafts.push({ act: 'note', subject: id, field, value, grade: 'seen' })
   if (form.type === 'panel') {
     for (const role of bars.value) {
       const bar = crypto.randomUUID()
-      drafts.push({ act: 'add', subject: bar, kind: 'bar', parent: id }, { act: 'note', subject: bar, field: 'role', value: role, grade: 'seen' })
+      drafts.push(
+        { act: 'add', subject: bar, kind: 'bar', parent: id },
+        { act: 'note', subject: bar, field: 'role', value: role, grade: 'seen' },
+      )
     }
   }
   job.record(drafts)
@@ -59,32 +121,168 @@ function make() {
 <template>
   <form class="new" @submit.prevent="make">
     <h2>{{ isFirst ? 'Draw the first enclosure' : 'Draw another enclosure' }}</h2>
-    <p class="soft small">Start with what the utility feeds: the meter, an outside disconnect, or the panel itself. Everything can be corrected later.</p>
-    <fieldset><legend>Most like</legend><div class="row templates"><button v-for="t in TEMPLATES" :key="t.id" type="button" class="chip" :aria-pressed="template === t.id" @click="take(t)"><b>{{ t.name }}</b><span v-if="t.note" class="small soft">{{ t.note }}</span></button></div></fieldset>
+    <p class="soft small">
+      Start with what the utility feeds: the meter, an outside disconnect, or the panel itself.
+      Everything can be corrected later.
+    </p>
+    <fieldset>
+      <legend>Most like</legend>
+      <div class="row templates">
+        <button
+          v-for="t in TEMPLATES"
+          :key="t.id"
+          type="button"
+          class="chip"
+          :aria-pressed="template === t.id"
+          @click="take(t)"
+        >
+          <b>{{ t.name }}</b><span v-if="t.note" class="small soft">{{ t.note }}</span>
+        </button>
+      </div>
+    </fieldset>
     <button v-if="template" type="submit" class="go draw">Draw it</button>
-    <label>Called<input v-model="form.name" class="field" maxlength="200"></label>
-    <fieldset><legend>It is a</legend><div class="row"><button v-for="t in ['panel', 'disconnect', 'meter'] as const" :key="t" type="button" class="chip" :aria-pressed="form.type === t" @click="form.type = t">{{ t }}</button></div></fieldset>
-    <fieldset><legend>It stands</legend><div class="row"><button v-for="t in ['indoors', 'outdoors'] as const" :key="t" type="button" class="chip" :aria-pressed="form.place === t" @click="form.place = t">{{ t }}</button></div></fieldset>
+    <label>Called<input v-model="form.name" class="field" maxlength="200" /></label>
+    <fieldset>
+      <legend>It is a</legend>
+      <div class="row">
+        <button
+          v-for="t in ['panel', 'disconnect', 'meter'] as const"
+          :key="t"
+          type="button"
+          class="chip"
+          :aria-pressed="form.type === t"
+          @click="form.type = t"
+        >
+          {{ t }}
+        </button>
+      </div>
+    </fieldset>
+    <fieldset>
+      <legend>It stands</legend>
+      <div class="row">
+        <button
+          v-for="t in ['indoors', 'outdoors'] as const"
+          :key="t"
+          type="button"
+          class="chip"
+          :aria-pressed="form.place === t"
+          @click="form.place = t"
+        >
+          {{ t }}
+        </button>
+      </div>
+    </fieldset>
     <template v-if="form.type === 'panel'">
-      <fieldset><legend>Spaces</legend><div class="row"><button v-for="n in [4, 6, 8, 12, 16, 18, 20, 24, 30, 40, 42]" :key="n" type="button" class="chip" :aria-pressed="form.spaces === n" @click="form.spaces = n">{{ n }}</button></div></fieldset>
-      <fieldset><legend>Main</legend><div class="row"><button v-for="t in ['main breaker', 'main lugs', 'fused main', 'split bus']" :key="t" type="button" class="chip" :aria-pressed="form.main === t" @click="form.main = t">{{ t }}</button></div></fieldset>
+      <fieldset>
+        <legend>Spaces</legend>
+        <div class="row">
+          <button
+            v-for="n in [4, 6, 8, 12, 16, 18, 20, 24, 30, 40, 42]"
+            :key="n"
+            type="button"
+            class="chip"
+            :aria-pressed="form.spaces === n"
+            @click="form.spaces = n"
+          >
+            {{ n }}
+          </button>
+        </div>
+      </fieldset>
+      <fieldset>
+        <legend>Main</legend>
+        <div class="row">
+          <button
+            v-for="t in ['main breaker', 'main lugs', 'fused main', 'split bus']"
+            :key="t"
+            type="button"
+            class="chip"
+            :aria-pressed="form.main === t"
+            @click="form.main = t"
+          >
+            {{ t }}
+          </button>
+        </div>
+      </fieldset>
     </template>
-    <fieldset v-if="form.type === 'disconnect' || (form.type === 'panel' && form.main === 'main breaker')"><legend>Main rating</legend><div class="row"><button v-for="n in [60, 100, 125, 150, 200]" :key="n" type="button" class="chip" :aria-pressed="form.mainAmps === n" @click="form.mainAmps = n">{{ n }} A</button></div></fieldset>
-    <label>In
-      <select v-model="form.building" class="field" name="building"><option value="">the main building</option><option v-for="b in job.site.all.building" :key="b.id" :value="b.id">{{ valueOf(b, 'name') ?? b.id }}</option><option value="new">another, detached building</option></select>
+    <fieldset
+      v-if="form.type === 'disconnect' || (form.type === 'panel' && form.main === 'main breaker')"
+    >
+      <legend>Main rating</legend>
+      <div class="row">
+        <button
+          v-for="n in [60, 100, 125, 150, 200]"
+          :key="n"
+          type="button"
+          class="chip"
+          :aria-pressed="form.mainAmps === n"
+          @click="form.mainAmps = n"
+        >
+          {{ n }} A
+        </button>
+      </div>
+    </fieldset>
+    <label
+      >In
+      <select v-model="form.building" class="field" name="building">
+        <option value="">the main building</option>
+        <option v-for="b in job.site.all.building" :key="b.id" :value="b.id">
+          {{ valueOf(b, 'name') ?? b.id }}
+        </option>
+        <option value="new">another, detached building</option>
+      </select>
     </label>
-    <label v-if="form.building === 'new'">Its name<input v-model="form.newBuilding" class="field" maxlength="200" name="newBuilding"></label>
-    <label>Fed from
-      <select v-model="form.from" class="field"><option value="utility">the utility</option><option v-for="s in sources" :key="s.id" :value="s.id">{{ s.label }}</option><option value="">not found yet</option></select>
+    <label v-if="form.building === 'new'"
+      >Its name<input v-model="form.newBuilding" class="field" maxlength="200" name="newBuilding"
+    /></label>
+    <label
+      >Fed from
+      <select v-model="form.from" class="field">
+        <option value="utility">the utility</option>
+        <option v-for="s in sources" :key="s.id" :value="s.id">{{ s.label }}</option>
+        <option value="">not found yet</option>
+      </select>
     </label>
     <button type="submit" class="go">Draw it</button>
   </form>
 </template>
 
 <style scoped>
-.new { display: grid; gap: 0.9rem; max-width: 34rem; }
-.row.templates { display: grid; grid-template-columns: repeat(auto-fill, minmax(14.5rem, 1fr)); } .templates .chip { flex-direction: column; gap: 0; min-height: 52px; line-height: 1.15; align-items: flex-start; text-align: left; padding-block: 0.4rem; } .templates .chip[aria-pressed="true"] .soft { color: inherit; }
-.draw { justify-self: start; }
-.row { display: flex; flex-wrap: wrap; gap: 0.4rem; margin-top: 0.25rem; }
-legend, label { font-weight: 600; } label .field { font-weight: 400; margin-top: 0.25rem; }
+.new {
+  display: grid;
+  gap: 0.9rem;
+  max-width: 34rem;
+}
+.row.templates {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(14.5rem, 1fr));
+}
+.templates .chip {
+  flex-direction: column;
+  gap: 0;
+  min-height: 52px;
+  line-height: 1.15;
+  align-items: flex-start;
+  text-align: left;
+  padding-block: 0.4rem;
+}
+.templates .chip[aria-pressed='true'] .soft {
+  color: inherit;
+}
+.draw {
+  justify-self: start;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  margin-top: 0.25rem;
+}
+legend,
+label {
+  font-weight: 600;
+}
+label .field {
+  font-weight: 400;
+  margin-top: 0.25rem;
+}
 </style>

@@ -1,8 +1,13 @@
 <script lang="ts">
 import type { Line } from '#core'
 
-export interface ShorthandLineProps { space?: number }
-export interface ShorthandLineEmits { keep: [line: Line], leave: [] }
+export interface ShorthandLineProps {
+  space?: number
+}
+export interface ShorthandLineEmits {
+  keep: [line: Line]
+  leave: []
+}
 </script>
 
 <script setup lang="ts">
@@ -14,8 +19,21 @@ const text = ref('')
 const last = shallowRef<Line>()
 const input = useTemplateRef('input')
 const parsed = computed(() => parseLine(text.value, space, last.value))
-const isReady = computed(() => text.value.trim() !== '' && parsed.value.pieces.every(p => p.isRead) && (parsed.value.line.space !== undefined || space !== undefined))
-const hint = computed(() => text.value.trim() === '' ? '' : parsed.value.pieces.some(p => !p.isRead) ? 'part of it cannot be read' : parsed.value.line.space === undefined && space === undefined ? 'which space?' : 'Enter keeps')
+const isReady = computed(
+  () =>
+    text.value.trim() !== '' &&
+    parsed.value.pieces.every(p => p.isRead) &&
+    (parsed.value.line.space !== undefined || space !== undefined),
+)
+const hint = computed(() =>
+  text.value.trim() === ''
+    ? ''
+    : parsed.value.pieces.some(p => !p.isRead)
+      ? 'part of it cannot be read'
+      : parsed.value.line.space === undefined && space === undefined
+        ? 'which space?'
+        : 'Enter keeps',
+)
 
 function keep() {
   if (!isReady.value) return
@@ -29,45 +47,167 @@ function repeat() {
   focus()
 }
 /** Whole breakers in one tap; each is a line anybody could have typed. */
-const PRESETS = [['15 A', '15 14cu nm-b'], ['20 A', '20 12cu nm-b'], ['2-pole 30', '2p 30 10cu nm-b'], ['2-pole 50', '2p 50 6cu nm-b'], ['spare', '15 spare']] as const
+const PRESETS = [
+  ['15 A', '15 14cu nm-b'],
+  ['20 A', '20 12cu nm-b'],
+  ['2-pole 30', '2p 30 10cu nm-b'],
+  ['2-pole 50', '2p 50 6cu nm-b'],
+  ['spare', '15 spare'],
+] as const
 function preset(line: string) {
   text.value = line
   keep()
 }
-function focus() { input.value?.focus() }
+function focus() {
+  input.value?.focus()
+}
 defineExpose({ focus })
 </script>
 
 <template>
   <form class="line no-print" @submit.prevent="keep">
     <div class="box">
-      <label class="small soft" for="breaker-line">{{ space === undefined ? 'breaker' : `space ${space}` }}</label>
-      <input id="breaker-line" ref="input" v-model="text" autocomplete="off" autocapitalize="off" spellcheck="false" maxlength="300" placeholder="7 20 14cu nm porch lights" @keydown.esc="text === '' ? (input?.blur(), emit('leave')) : (text = '')" @keydown.up.prevent="repeat">
+      <label class="small soft" for="breaker-line">{{
+        space === undefined ? 'breaker' : `space ${space}`
+      }}</label>
+      <input
+        id="breaker-line"
+        ref="input"
+        v-model="text"
+        autocomplete="off"
+        autocapitalize="off"
+        spellcheck="false"
+        maxlength="300"
+        placeholder="7 20 14cu nm porch lights"
+        @keydown.esc="text === '' ? (input?.blur(), emit('leave')) : (text = '')"
+        @keydown.up.prevent="repeat"
+      />
       <span class="small" :class="isReady ? 'soft' : 'why'">{{ hint }}</span>
-      <button v-if="last && !text" type="button" class="touch small" @click="repeat">same again</button>
+      <button v-if="last && !text" type="button" class="touch small" @click="repeat">
+        same again
+      </button>
       <button v-if="isReady" type="submit" class="plain keep">Keep</button>
     </div>
-    <div v-if="space !== undefined && !text" class="presets" role="group" aria-label="whole breakers in one tap">
-      <button v-for="[name, line] in PRESETS" :key="name" type="button" class="chip" :title="line" @click="preset(line)"><b>{{ name }}</b><span class="small soft">{{ line.replace(/^(2p )?\d+ /, '').replace('cu', ' Cu').replace('nm-b', 'NM-B').replace('spare', 'nothing on it') }}</span></button>
+    <div
+      v-if="space !== undefined && !text"
+      class="presets"
+      role="group"
+      aria-label="whole breakers in one tap"
+    >
+      <button
+        v-for="[name, line] in PRESETS"
+        :key="name"
+        type="button"
+        class="chip"
+        :title="line"
+        @click="preset(line)"
+      >
+        <b>{{ name }}</b><span class="small soft">{{
+          line
+            .replace(/^(2p )?\d+ /, '')
+            .replace('cu', ' Cu')
+            .replace('nm-b', 'NM-B')
+            .replace('spare', 'nothing on it')
+        }}</span>
+      </button>
     </div>
     <p v-else class="pieces" aria-live="polite">
-      <span v-for="(p, i) in parsed.pieces" :key="i" class="piece" :class="{ bad: !p.isRead }">{{ p.isRead ? p.meaning : `${p.text}: ${p.meaning}` }}</span>
+      <span v-for="(p, i) in parsed.pieces" :key="i" class="piece" :class="{ bad: !p.isRead }">{{
+        p.isRead ? p.meaning : `${p.text}: ${p.meaning}`
+      }}</span>
     </p>
   </form>
 </template>
 
 <style scoped>
-.line { margin-top: 0.7rem; position: sticky; bottom: 0; z-index: 5; background: var(--paper); padding: 0.35rem 0 0.6rem; }
-.box { display: flex; align-items: center; gap: 0.8rem; border: 2px solid var(--touch); border-radius: 5px; background: var(--sheet); padding: 0 0.4rem 0 0.9rem; min-height: 48px; }
-.box label { white-space: nowrap; }
-.box input { flex: 1; min-width: 0; background: none; border: 0; outline: none; font-family: var(--font-mono); font-size: 1.05rem; min-height: 46px; }
-.box input::placeholder { color: var(--faint); opacity: 0.75; }
-.box .small { white-space: nowrap; } .box .touch { min-height: 40px; padding: 0 0.4rem; }
-.keep { min-height: 40px; }
-.why { color: var(--repair); }
-.pieces { display: flex; flex-wrap: wrap; gap: 0.3rem 0.35rem; margin-top: 0.4rem; min-height: 1.6rem; }
-.presets { display: flex; gap: 0.4rem; margin-top: 0.5rem; overflow-x: auto; scrollbar-width: none; } .presets .chip { flex: none; flex-direction: column; gap: 0; min-height: 50px; line-height: 1.15; }
-.piece { background: var(--cool-tint); color: var(--cool); border-radius: 3px; padding: 0.1rem 0.55rem; font-size: 0.88rem; font-weight: 600; }
-.piece.bad { background: none; outline: 1.5px dashed var(--repair); color: var(--repair); }
-@media (max-width: 900px) { .box .small:not(.touch) { display: none; } .box input { font-size: 1rem; } }
+.line {
+  margin-top: 0.7rem;
+  position: sticky;
+  bottom: 0;
+  z-index: 5;
+  background: var(--paper);
+  padding: 0.35rem 0 0.6rem;
+}
+.box {
+  display: flex;
+  align-items: center;
+  gap: 0.8rem;
+  border: 2px solid var(--touch);
+  border-radius: 5px;
+  background: var(--sheet);
+  padding: 0 0.4rem 0 0.9rem;
+  min-height: 48px;
+}
+.box label {
+  white-space: nowrap;
+}
+.box input {
+  flex: 1;
+  min-width: 0;
+  background: none;
+  border: 0;
+  outline: none;
+  font-family: var(--font-mono);
+  font-size: 1.05rem;
+  min-height: 46px;
+}
+.box input::placeholder {
+  color: var(--faint);
+  opacity: 0.75;
+}
+.box .small {
+  white-space: nowrap;
+}
+.box .touch {
+  min-height: 40px;
+  padding: 0 0.4rem;
+}
+.keep {
+  min-height: 40px;
+}
+.why {
+  color: var(--repair);
+}
+.pieces {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem 0.35rem;
+  margin-top: 0.4rem;
+  min-height: 1.6rem;
+}
+.presets {
+  display: flex;
+  gap: 0.4rem;
+  margin-top: 0.5rem;
+  overflow-x: auto;
+  scrollbar-width: none;
+}
+.presets .chip {
+  flex: none;
+  flex-direction: column;
+  gap: 0;
+  min-height: 50px;
+  line-height: 1.15;
+}
+.piece {
+  background: var(--cool-tint);
+  color: var(--cool);
+  border-radius: 3px;
+  padding: 0.1rem 0.55rem;
+  font-size: 0.88rem;
+  font-weight: 600;
+}
+.piece.bad {
+  background: none;
+  outline: 1.5px dashed var(--repair);
+  color: var(--repair);
+}
+@media (max-width: 900px) {
+  .box .small:not(.touch) {
+    display: none;
+  }
+  .box input {
+    font-size: 1rem;
+  }
+}
 </style>

@@ -32,7 +32,9 @@ const places = computed(() => {
     { to: `${base}/bench`, name: 'Bench', key: 'b', count: 0 },
   ]
 })
-const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.isContentEditable)
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.isContentEditable)
 let isGoing = false
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   const low = event.key.toLowerCase()
@@ -63,7 +65,9 @@ const isDark = computed(() => colorMode.value === 'dark')
   <div class="shell" :class="{ 'with-margin': slots.margin && !wide }">
     <nav class="rail no-print" aria-label="places">
       <NuxtLink to="/" class="mark">corvit</NuxtLink>
-      <NuxtLink v-for="p in places" :key="p.to" :to="p.to" class="place">{{ p.name }}<span v-if="p.count" class="count">{{ p.count }}</span></NuxtLink>
+      <NuxtLink v-for="p in places" :key="p.to" :to="p.to" class="place"
+        >{{ p.name }}<span v-if="p.count" class="count">{{ p.count }}</span></NuxtLink
+      >
       <span class="grow" />
       <NuxtLink to="/" class="place quiet">Jobs</NuxtLink>
     </nav>
@@ -75,11 +79,38 @@ const isDark = computed(() => colorMode.value === 'dark')
         </div>
         <div class="tools no-print">
           <slot name="tools" />
-          <NuxtLink v-if="job.conflicts.length" :to="`/jobs/${job.jobId}/opinions`" class="differs">{{ job.conflicts.length }} seen differently</NuxtLink>
-          <button type="button" class="tool" aria-label="take back" :disabled="!job.canUndo" @click="job.undo()"><UIcon name="lucide:undo-2" /></button>
-          <button type="button" class="tool" aria-label="bring back" :disabled="!job.canRedo" @click="job.redo()"><UIcon name="lucide:redo-2" /></button>
-          <button type="button" class="tool" :aria-label="isDark ? 'light' : 'dark'" @click="colorMode.preference = isDark ? 'light' : 'dark'"><UIcon :name="isDark ? 'lucide:sun' : 'lucide:moon'" /></button>
-          <button type="button" class="tool desk" aria-label="keys" @click="isSheetOpen = true"><UIcon name="lucide:keyboard" /></button>
+          <NuxtLink v-if="job.conflicts.length" :to="`/jobs/${job.jobId}/opinions`" class="differs"
+            >{{ job.conflicts.length }} seen differently</NuxtLink
+          >
+          <button
+            type="button"
+            class="tool"
+            aria-label="take back"
+            :disabled="!job.canUndo"
+            @click="job.undo()"
+          >
+            <UIcon name="lucide:undo-2" />
+          </button>
+          <button
+            type="button"
+            class="tool"
+            aria-label="bring back"
+            :disabled="!job.canRedo"
+            @click="job.redo()"
+          >
+            <UIcon name="lucide:redo-2" />
+          </button>
+          <button
+            type="button"
+            class="tool"
+            :aria-label="isDark ? 'light' : 'dark'"
+            @click="colorMode.preference = isDark ? 'light' : 'dark'"
+          >
+            <UIcon :name="isDark ? 'lucide:sun' : 'lucide:moon'" />
+          </button>
+          <button type="button" class="tool desk" aria-label="keys" @click="isSheetOpen = true">
+            <UIcon name="lucide:keyboard" />
+          </button>
           <SaveDot />
         </div>
       </header>
@@ -90,14 +121,23 @@ const isDark = computed(() => colorMode.value === 'dark')
         variant="subtle"
         icon="lucide:triangle-alert"
         :title="`The clock of this device is ${skewWords} ${device.skewSeconds > 0 ? 'ahead' : 'behind'}`"
-        description="The order of what is recorded is kept all the same; the times shown with it are those of this clock. Set it right."
+        description="The order of what is recorded is kept all the same; times are those of this clock. Set it right."
         close
         @update:open="device.skewSeconds = null"
       />
       <slot />
     </main>
-    <aside v-if="slots.margin && !wide" class="aside no-print" :class="{ open: isMarginOpen }" aria-label="judgement">
-      <button type="button" class="grip" @click="isMarginOpen = !isMarginOpen"><span>{{ isMarginOpen ? 'Back to the drawing' : marginNote }}</span><UIcon :name="isMarginOpen ? 'lucide:chevron-down' : 'lucide:panel-right'" /></button>
+    <aside
+      v-if="slots.margin && !wide"
+      class="aside no-print"
+      :class="{ open: isMarginOpen }"
+      aria-label="judgement"
+    >
+      <button type="button" class="grip" @click="isMarginOpen = !isMarginOpen">
+        <span>{{ isMarginOpen ? 'Back to the drawing' : marginNote }}</span><UIcon
+          :name="isMarginOpen ? 'lucide:chevron-down' : 'lucide:panel-right'"
+        />
+      </button>
       <div class="scroll"><slot name="margin" /></div>
     </aside>
     <ShortcutSheet v-model="isSheetOpen" />
@@ -105,42 +145,229 @@ const isDark = computed(() => colorMode.value === 'dark')
 </template>
 
 <style scoped>
-.shell { display: grid; grid-template-columns: 92px minmax(0, 1fr); min-height: 100dvh; }
-.shell.with-margin { grid-template-columns: 92px minmax(0, 1fr) 424px; }
-.rail { background: var(--tint); border-right: 1px solid var(--line); display: flex; flex-direction: column; position: sticky; top: 0; height: 100dvh; padding: 1.3rem 0 1rem; }
-.mark { font-weight: 700; font-size: 1.15rem; text-align: center; margin-bottom: 1.1rem; letter-spacing: 0.01em; }
-.place { min-height: 52px; display: flex; align-items: center; justify-content: center; position: relative; font-weight: 600; color: var(--soft); border-left: 4px solid transparent; padding-right: 4px; }
-.place:hover { color: var(--touch); }
-.place.router-link-active:not(.quiet) { background: var(--paper); color: var(--ink); border-left-color: var(--touch); }
-.count { position: absolute; top: 6px; right: 10px; font-size: 0.72rem; color: var(--touch); font-weight: 700; }
-.grow { flex: 1; }
-.main { padding: 1.1rem 1.6rem 2rem; min-width: 0; }
-.top { display: flex; justify-content: space-between; align-items: flex-start; gap: 1rem; margin-bottom: 0.9rem; }
-.tools { display: flex; align-items: center; gap: 0.15rem; flex: none; }
-.differs { color: var(--repair); font-weight: 600; font-size: 0.85rem; min-height: 44px; display: inline-flex; align-items: center; padding: 0 0.5rem; }
-.tool { width: 40px; height: 44px; display: grid; place-items: center; cursor: pointer; border-radius: 4px; color: var(--soft); font-size: 1.15rem; }
-.tool:hover:not(:disabled) { color: var(--touch); } .tool:disabled { opacity: 0.35; cursor: default; }
-.tools :deep(.dot) { margin-left: 0.6rem; }
-.aside { border-left: 1px solid var(--line); position: sticky; top: 0; height: 100dvh; overflow-y: auto; }
-.scroll { padding: 1.3rem 1.3rem 2.5rem; }
-.grip { display: none; }
-@media (max-width: 1100px) { .shell.with-margin { grid-template-columns: 92px minmax(0, 1fr) 360px; } }
-@media (max-width: 900px) {
-  .shell, .shell.with-margin { display: block; padding-bottom: 58px; }
-  .shell.with-margin { padding-bottom: 116px; }
-  .rail { position: fixed; inset: auto 0 0 0; height: 58px; flex-direction: row; padding: 0; border-right: 0; border-top: 1px solid var(--line); z-index: 30; }
-  .mark, .grow { display: none; }
-  .rail { overflow-x: auto; scrollbar-width: none; }
-  .place { flex: 1 0 54px; font-size: 0.8rem; border-left: 0; border-top: 4px solid transparent; min-height: 58px; padding: 0; }
-  .place.router-link-active:not(.quiet) { border-top-color: var(--touch); }
-  .count { right: 8px; }
-  .main { padding: 0.8rem 0.9rem 1rem; }
-  .top { gap: 0.2rem 0.4rem; margin-bottom: 0.5rem; } .names { flex: 1 1 0; min-width: 0; } .names p { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; } .tool.desk { display: none; }
-  .tools { margin-left: auto; }
-  .aside { position: fixed; inset: auto 0 58px 0; height: 58px; z-index: 20; background: var(--paper); border-left: 0; border-top: 1px solid var(--line); overflow: hidden; }
-  .aside.open { inset: 0 0 58px 0; height: auto; overflow-y: auto; }
-  .grip { display: flex; justify-content: space-between; align-items: center; width: 100%; min-height: 58px; padding: 0 1rem; font-weight: 600; color: var(--touch); position: sticky; top: 0; background: var(--paper); z-index: 1; border-bottom: 1px solid var(--line); }
-  .scroll { padding: 1rem 0.9rem 2rem; }
+.shell {
+  display: grid;
+  grid-template-columns: 92px minmax(0, 1fr);
+  min-height: 100dvh;
 }
-@media print { .shell, .shell.with-margin { display: block; } .main { padding: 0; } }
+.shell.with-margin {
+  grid-template-columns: 92px minmax(0, 1fr) 424px;
+}
+.rail {
+  background: var(--tint);
+  border-right: 1px solid var(--line);
+  display: flex;
+  flex-direction: column;
+  position: sticky;
+  top: 0;
+  height: 100dvh;
+  padding: 1.3rem 0 1rem;
+}
+.mark {
+  font-weight: 700;
+  font-size: 1.15rem;
+  text-align: center;
+  margin-bottom: 1.1rem;
+  letter-spacing: 0.01em;
+}
+.place {
+  min-height: 52px;
+  display: flex;
+  align-items: center;
+  justify-content: center;
+  position: relative;
+  font-weight: 600;
+  color: var(--soft);
+  border-left: 4px solid transparent;
+  padding-right: 4px;
+}
+.place:hover {
+  color: var(--touch);
+}
+.place.router-link-active:not(.quiet) {
+  background: var(--paper);
+  color: var(--ink);
+  border-left-color: var(--touch);
+}
+.count {
+  position: absolute;
+  top: 6px;
+  right: 10px;
+  font-size: 0.72rem;
+  color: var(--touch);
+  font-weight: 700;
+}
+.grow {
+  flex: 1;
+}
+.main {
+  padding: 1.1rem 1.6rem 2rem;
+  min-width: 0;
+}
+.top {
+  display: flex;
+  justify-content: space-between;
+  align-items: flex-start;
+  gap: 1rem;
+  margin-bottom: 0.9rem;
+}
+.tools {
+  display: flex;
+  align-items: center;
+  gap: 0.15rem;
+  flex: none;
+}
+.differs {
+  color: var(--repair);
+  font-weight: 600;
+  font-size: 0.85rem;
+  min-height: 44px;
+  display: inline-flex;
+  align-items: center;
+  padding: 0 0.5rem;
+}
+.tool {
+  width: 40px;
+  height: 44px;
+  display: grid;
+  place-items: center;
+  cursor: pointer;
+  border-radius: 4px;
+  color: var(--soft);
+  font-size: 1.15rem;
+}
+.tool:hover:not(:disabled) {
+  color: var(--touch);
+}
+.tool:disabled {
+  opacity: 0.35;
+  cursor: default;
+}
+.tools :deep(.dot) {
+  margin-left: 0.6rem;
+}
+.aside {
+  border-left: 1px solid var(--line);
+  position: sticky;
+  top: 0;
+  height: 100dvh;
+  overflow-y: auto;
+}
+.scroll {
+  padding: 1.3rem 1.3rem 2.5rem;
+}
+.grip {
+  display: none;
+}
+@media (max-width: 1100px) {
+  .shell.with-margin {
+    grid-template-columns: 92px minmax(0, 1fr) 360px;
+  }
+}
+@media (max-width: 900px) {
+  .shell,
+  .shell.with-margin {
+    display: block;
+    padding-bottom: 58px;
+  }
+  .shell.with-margin {
+    padding-bottom: 116px;
+  }
+  .rail {
+    position: fixed;
+    inset: auto 0 0 0;
+    height: 58px;
+    flex-direction: row;
+    padding: 0;
+    border-right: 0;
+    border-top: 1px solid var(--line);
+    z-index: 30;
+  }
+  .mark,
+  .grow {
+    display: none;
+  }
+  .rail {
+    overflow-x: auto;
+    scrollbar-width: none;
+  }
+  .place {
+    flex: 1 0 54px;
+    font-size: 0.8rem;
+    border-left: 0;
+    border-top: 4px solid transparent;
+    min-height: 58px;
+    padding: 0;
+  }
+  .place.router-link-active:not(.quiet) {
+    border-top-color: var(--touch);
+  }
+  .count {
+    right: 8px;
+  }
+  .main {
+    padding: 0.8rem 0.9rem 1rem;
+  }
+  .top {
+    gap: 0.2rem 0.4rem;
+    margin-bottom: 0.5rem;
+  }
+  .names {
+    flex: 1 1 0;
+    min-width: 0;
+  }
+  .names p {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .tool.desk {
+    display: none;
+  }
+  .tools {
+    margin-left: auto;
+  }
+  .aside {
+    position: fixed;
+    inset: auto 0 58px 0;
+    height: 58px;
+    z-index: 20;
+    background: var(--paper);
+    border-left: 0;
+    border-top: 1px solid var(--line);
+    overflow: hidden;
+  }
+  .aside.open {
+    inset: 0 0 58px 0;
+    height: auto;
+    overflow-y: auto;
+  }
+  .grip {
+    display: flex;
+    justify-content: space-between;
+    align-items: center;
+    width: 100%;
+    min-height: 58px;
+    padding: 0 1rem;
+    font-weight: 600;
+    color: var(--touch);
+    position: sticky;
+    top: 0;
+    background: var(--paper);
+    z-index: 1;
+    border-bottom: 1px solid var(--line);
+  }
+  .scroll {
+    padding: 1rem 0.9rem 2rem;
+  }
+}
+@media print {
+  .shell,
+  .shell.with-margin {
+    display: block;
+  }
+  .main {
+    padding: 0;
+  }
+}
 </style>

@@ -1,5 +1,8 @@
 <script lang="ts">
-export interface PageStateProps { isLoading: boolean, problem: string }
+export interface PageStateProps {
+  isLoading: boolean
+  problem: string
+}
 </script>
 
 <script setup lang="ts">
@@ -18,5 +21,10 @@ const emit = defineEmits<{ again: [] }>()
 </template>
 
 <style scoped>
-.state { padding: 3rem 0; display: grid; gap: 0.8rem; justify-items: start; }
+.state {
+  padding: 3rem 0;
+  display: grid;
+  gap: 0.8rem;
+  justify-items: start;
+}
 </style>

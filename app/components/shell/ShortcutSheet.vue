@@ -1,27 +1,53 @@
 <script setup lang="ts">
 const isOpen = defineModel<boolean>({ required: true })
 const KEYS = [
-  ['?', 'this sheet'], ['/', 'to the line for a whole breaker'], ['Enter', 'keep the line'], ['arrows', 'walk through the spaces of the panel'], ['Esc', 'point at nothing; leave the line'],
-  ['Ctrl Z', 'take back'], ['Ctrl Y', 'bring back'], ['g then w, p, o, f, r, b, j', 'go to Walk, Panel, Points (outlets), Findings, Report, Bench, Jobs'],
+  ['?', 'this sheet'],
+  ['/', 'to the line for a whole breaker'],
+  ['Enter', 'keep the line'],
+  ['arrows', 'walk through the spaces of the panel'],
+  ['Esc', 'point at nothing; leave the line'],
+  ['Ctrl Z', 'take back'],
+  ['Ctrl Y', 'bring back'],
+  [
+    'g then w, p, o, f, r, b, j',
+    'go to Walk, Panel, Points (outlets), Findings, Report, Bench, Jobs',
+  ],
 ] as const
 const LINE = [
   ['7 20 14cu nm porch lights', 'space 7, 20 A, 14 AWG copper, NM, “porch lights”'],
-  ['5 20 12-3cu nm-b with 9 untied counter left', 'three-conductor cable, shares its neutral with space 9, handles not tied'],
+  [
+    '5 20 12-3cu nm-b with 9 untied counter left',
+    'three-conductor cable, shares its neutral with space 9, handles not tied',
+  ],
   ['2 2p 60 4al se feeder', 'two poles, 60 A, 4 AWG aluminium, SE, feeds another panel'],
   ['28 15 spare', 'a spare'],
 ] as const
-const WORDS = 'Metal: cu al cca tinned silver · wiring: nm nm-b cloth uf ac spiral mc emt pvc flex se kt · protection: gfci afci dual plain · handles: common tie untied nail · poles: 2p 3p · half of a space: 7a 7b'
+const WORDS =
+  'Metal: cu al cca tinned silver · wiring: nm nm-b cloth uf ac spiral mc emt pvc flex se kt · ' +
+  'protection: gfci afci dual plain · handles: common tie untied nail · poles: 2p 3p · half of a space: 7a 7b'
 </script>
 
 <template>
-  <UModal v-model:open="isOpen" title="Keys and the breaker line" description="Everything here can also be done by touch.">
+  <UModal
+    v-model:open="isOpen"
+    title="Keys and the breaker line"
+    description="Everything here can also be done by touch."
+  >
     <template #body>
-      <table class="keys"><tbody>
-        <tr v-for="[k, what] in KEYS" :key="k"><th scope="row">{{ k }}</th><td>{{ what }}</td></tr>
-      </tbody></table>
+      <table class="keys">
+        <tbody>
+          <tr v-for="[k, what] in KEYS" :key="k">
+            <th scope="row">{{ k }}</th>
+            <td>{{ what }}</td>
+          </tr>
+        </tbody>
+      </table>
       <h3 class="mt-4 font-bold">A breaker in one line</h3>
       <dl>
-        <template v-for="[line, what] in LINE" :key="line"><dt>{{ line }}</dt><dd class="small soft">{{ what }}</dd></template>
+        <template v-for="[line, what] in LINE" :key="line"
+          ><dt>{{ line }}</dt>
+          <dd class="small soft">{{ what }}</dd></template
+        >
       </dl>
       <p class="small soft mt-3">{{ WORDS }}</p>
     </template>
@@ -29,6 +55,16 @@ const WORDS = 'Metal: cu al cca tinned silver · wiring: nm nm-b cloth uf ac spi
 </template>
 
 <style scoped>
-.keys th { text-align: left; font-family: var(--font-mono); font-weight: 400; padding: 0.2rem 1rem 0.2rem 0; white-space: nowrap; vertical-align: top; }
-dt { font-family: var(--font-mono); margin-top: 0.5rem; }
+.keys th {
+  text-align: left;
+  font-family: var(--font-mono);
+  font-weight: 400;
+  padding: 0.2rem 1rem 0.2rem 0;
+  white-space: nowrap;
+  vertical-align: top;
+}
+dt {
+  font-family: var(--font-mono);
+  margin-top: 0.5rem;
+}
 </style>

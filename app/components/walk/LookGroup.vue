@@ -1,5 +1,13 @@
 <script lang="ts">
-import { expects, triedAt, fieldOf, valueSchema, type OpenLook, type AnyValue, type Grade } from '#core'
+import {
+  expects,
+  triedAt,
+  fieldOf,
+  valueSchema,
+  type OpenLook,
+  type AnyValue,
+  type Grade,
+} from '#core'
 
 export interface LookGroupProps {
   /** Looks for the same fact on things of one kind, in one place. */
@@ -21,8 +29,14 @@ const settles = computed(() => looks.reduce((sum, l) => sum + l.settles, 0))
 const isDanger = computed(() => looks.some(l => l.danger > 0))
 const factOf = (look: OpenLook) => triedAt(job.house.subjects.get(look.subject), look.field)
 /** One answer suits many things only where it is a plain value. */
-const suitsAll = computed(() => looks.length > 1 && ['choice', 'flag', 'number'].includes(field.value.type))
-const targets = computed(() => field.value.type === 'ref' || field.value.type === 'refs' ? refTargets(job.site, field.value) : [])
+const suitsAll = computed(
+  () => looks.length > 1 && ['choice', 'flag', 'number'].includes(field.value.type),
+)
+const targets = computed(() =>
+  field.value.type === 'ref' || field.value.type === 'refs'
+    ? refTargets(job.site, field.value)
+    : [],
+)
 
 function keepAll(value: AnyValue, grade: Grade = 'seen') {
   if (!valueSchema(field.value).safeParse(value).success) {
@@ -30,16 +44,29 @@ function keepAll(value: AnyValue, grade: Grade = 'seen') {
     return
   }
   problem.value = ''
-  job.record(looks.map(l => ({ act: 'note' as const, subject: l.subject, field: l.field, value, grade })))
+  job.record(
+    looks.map(l => ({ act: 'note' as const, subject: l.subject, field: l.field, value, grade })),
+  )
 }
 function blockAll() {
   if (reason.value.trim() === '') {
     problem.value = 'Say why it could not be seen'
     return
   }
-  job.record(looks.map(l => ({ act: 'block' as const, subject: l.subject, field: l.field, reason: reason.value.trim() })))
+  job.record(
+    looks.map(l => ({
+      act: 'block' as const,
+      subject: l.subject,
+      field: l.field,
+      reason: reason.value.trim(),
+    })),
+  )
 }
-const what = computed(() => looks.length > 1 ? `${looks.length} × ${first.value.fact}` : `${first.value.label}: ${first.value.fact}`)
+const what = computed(() =>
+  looks.length > 1
+    ? `${looks.length} × ${first.value.fact}`
+    : `${first.value.label}: ${first.value.fact}`,
+)
 </script>
 
 <template>
@@ -48,27 +75,78 @@ const what = computed(() => looks.length > 1 ? `${looks.length} × ${first.value
       <SeverityMark kind="undecided" :size="20" />
       <span class="body">
         <span class="fact">{{ what }}</span>
-        <span class="small soft">{{ first.look }}<template v-if="first.with"> ({{ first.with }})</template></span>
+        <span class="small soft"
+          >{{ first.look }}<template v-if="first.with"> ({{ first.with }})</template></span
+        >
       </span>
-      <span class="small settles"><b v-if="isDanger" class="first">first</b> settles {{ settles }}</span>
+      <span class="small settles"
+        ><b v-if="isDanger" class="first">first</b> settles {{ settles }}</span
+      >
     </button>
     <div v-if="isOpen" class="pad">
       <template v-if="suitsAll && !isSingly">
         <p class="small soft">The same for all {{ looks.length }}:</p>
         <div class="chips">
-          <template v-if="field.type === 'choice'"><button v-for="o in field.options" :key="o" type="button" class="chip" @click="keepAll(o)">{{ o }}<span v-if="field.unit" class="small soft">{{ field.unit }}</span></button></template>
-          <template v-else-if="field.type === 'flag'"><button type="button" class="chip" @click="keepAll(true)">yes</button><button type="button" class="chip" @click="keepAll(false)">no</button></template>
-          <form v-else class="typed" @submit.prevent="keepAll(Number(typed.replace(',', '.')))"><input v-model="typed" class="field" inputmode="decimal" :aria-label="field.label"><span class="soft">{{ 'unit' in field ? field.unit : '' }}</span><button type="submit" class="plain">Keep</button></form>
+          <template v-if="field.type === 'choice'"
+            ><button
+              v-for="o in field.options"
+              :key="o"
+              type="button"
+              class="chip"
+              @click="keepAll(o)"
+            >
+              {{ o }}<span v-if="field.unit" class="small soft">{{ field.unit }}</span>
+            </button></template
+          >
+          <template v-else-if="field.type === 'flag'"
+            ><button type="button" class="chip" @click="keepAll(true)">yes</button
+            ><button type="button" class="chip" @click="keepAll(false)">no</button></template
+          >
+          <form v-else class="typed" @submit.prevent="keepAll(Number(typed.replace(',', '.')))">
+            <input
+              v-model="typed"
+              class="field"
+              inputmode="decimal"
+              :aria-label="field.label"
+            /><span class="soft">{{ 'unit' in field ? field.unit : '' }}</span
+            ><button type="submit" class="plain">Keep</button>
+          </form>
         </div>
-        <form class="typed" @submit.prevent="blockAll"><input v-model="reason" class="field" placeholder="or why none could be seen" aria-label="why none could be seen" maxlength="400"><button type="submit" class="plain">Not seen</button></form>
-        <button type="button" class="touch more" @click="isSingly = true">one by one: {{ looks.slice(0, 3).map(l => l.label.replace(/^.*?, (?=space )/, '')).join('; ') }}{{ looks.length > 3 ? ' …' : '' }}</button>
+        <form class="typed" @submit.prevent="blockAll">
+          <input
+            v-model="reason"
+            class="field"
+            placeholder="or why none could be seen"
+            aria-label="why none could be seen"
+            maxlength="400"
+          /><button type="submit" class="plain">Not seen</button>
+        </form>
+        <button type="button" class="touch more" @click="isSingly = true">
+          one by one:
+          {{
+            looks
+              .slice(0, 3)
+              .map(l => l.label.replace(/^.*?, (?=space )/, ''))
+              .join('; ')
+          }}{{ looks.length > 3 ? ' …' : '' }}
+        </button>
       </template>
       <template v-else>
         <div v-for="l in looks" :key="l.subject">
           <p v-if="looks.length > 1" class="small which">{{ l.label }}</p>
-          <FactRow :field="field" :fact="factOf(l)" :targets="targets" asked :start-open="looks.length === 1" @note="(v, g) => job.note(l.subject, l.field, v, g)" @block="r => job.block(l.subject, l.field, r)" />
+          <FactRow
+            :field="field"
+            :fact="factOf(l)"
+            :targets="targets"
+            asked
+            :start-open="looks.length === 1"
+            @note="(v, g) => job.note(l.subject, l.field, v, g)"
+            @block="r => job.block(l.subject, l.field, r)"
+          />
         </div>
-        <button v-if="suitsAll" type="button" class="touch more" @click="isSingly = false">all at once</button>
+        <button v-if="suitsAll" type="button" class="touch more" @click="isSingly = false">
+          all at once
+        </button>
       </template>
       <p v-if="problem" role="alert" class="small why">{{ problem }}</p>
     </div>
@@ -76,13 +154,67 @@ const what = computed(() => looks.length > 1 ? `${looks.length} × ${first.value
 </template>
 
 <style scoped>
-.group { border-bottom: 1px solid var(--line); }
-.head { display: grid; grid-template-columns: 20px 1fr auto; gap: 0.7rem; text-align: left; width: 100%; min-height: 52px; padding: 0.5rem 0; cursor: pointer; align-items: start; }
-.head:hover .fact { color: var(--touch); }
-.body { display: grid; } .fact { font-weight: 600; } .settles { color: var(--cool); font-weight: 600; white-space: nowrap; }
-.first { color: var(--now); margin-right: 0.3rem; }
-.pad { padding: 0 0 0.9rem 27px; display: grid; gap: 0.5rem; }
-.chips, .typed { display: flex; flex-wrap: wrap; gap: 0.4rem; align-items: center; }
-.typed { flex: 1; } .typed .field { flex: 1 1 9rem; width: auto; max-width: 24rem; }
-.more { min-height: 44px; text-align: left; } .which { font-weight: 600; margin-top: 0.4rem; } .why { color: var(--repair); }
+.group {
+  border-bottom: 1px solid var(--line);
+}
+.head {
+  display: grid;
+  grid-template-columns: 20px 1fr auto;
+  gap: 0.7rem;
+  text-align: left;
+  width: 100%;
+  min-height: 52px;
+  padding: 0.5rem 0;
+  cursor: pointer;
+  align-items: start;
+}
+.head:hover .fact {
+  color: var(--touch);
+}
+.body {
+  display: grid;
+}
+.fact {
+  font-weight: 600;
+}
+.settles {
+  color: var(--cool);
+  font-weight: 600;
+  white-space: nowrap;
+}
+.first {
+  color: var(--now);
+  margin-right: 0.3rem;
+}
+.pad {
+  padding: 0 0 0.9rem 27px;
+  display: grid;
+  gap: 0.5rem;
+}
+.chips,
+.typed {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  align-items: center;
+}
+.typed {
+  flex: 1;
+}
+.typed .field {
+  flex: 1 1 9rem;
+  width: auto;
+  max-width: 24rem;
+}
+.more {
+  min-height: 44px;
+  text-align: left;
+}
+.which {
+  font-weight: 600;
+  margin-top: 0.4rem;
+}
+.why {
+  color: var(--repair);
+}
 </style>

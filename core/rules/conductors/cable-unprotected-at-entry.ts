@@ -8,29 +8,75 @@ const FASTENED_IN = 8
 
 /** Cables enter through a fitting that spares them the edge of the metal. */
 export const cableUnprotectedAtEntry = defineRule({
-  id: 'cable-unprotected-at-entry', family: 'conductors', subject: 'segment',
-  title: 'Every cable enters through a clamp, connector or bushing', fault: 'Cable entry without a fitting',
+  id: 'cable-unprotected-at-entry',
+  family: 'conductors',
+  subject: 'segment',
+  title: 'Every cable enters through a clamp, connector or bushing',
+  fault: 'Cable entry without a fitting',
   cites: [{ section: '312.5(C)' }, { section: '300.4(G)' }, { section: '314.17' }],
-  triggers: ['extended', 'new'], remedies: ['entry-fitting'],
-  traps: ['A single-gang plastic box needs no clamp where the cable is fastened within 8 in', 'In pipe, 4 AWG and larger want an insulating bushing; smaller do not', 'A quarter inch of jacket belongs inside'],
+  triggers: ['extended', 'new'],
+  remedies: ['entry-fitting'],
+  traps: [
+    'A single-gang plastic box needs no clamp where the cable is fastened within 8 in',
+    'In pipe, 4 AWG and larger want an insulating bushing; smaller do not',
+    'A quarter inch of jacket belongs inside',
+  ],
   judge(segment, c) {
     const entry = c.ask(segment.facts.entry)
     if (entry === undefined) return c.undecided(say('The entry has not been looked at'))
     switch (entry) {
-      case 'none': return c.fault(say('No clamp or bushing where it enters'), { danger: 2 })
-      case 'jacket ends before the fitting': return c.fault(say('The jacket ends before the fitting: ¼ in of it belongs inside'), { danger: 2 })
+      case 'none':
+        return c.fault(say('No clamp or bushing where it enters'), { danger: 2 })
+      case 'jacket ends before the fitting':
+        return c.fault(say('The jacket ends before the fitting: ¼ in of it belongs inside'), {
+          danger: 2,
+        })
       case 'none, single-gang plastic box': {
         const inches = c.ask(segment.facts.fastenedAtBoxIn)
-        if (inches === undefined) return c.undecided(say('A single-gang plastic box needs no clamp if the cable is fastened within {most} in', { most: FASTENED_IN }))
-        const compare = { left: inches, leftLabel: 'fastened at', sign: inches > FASTENED_IN ? '>' : inches < FASTENED_IN ? '<' : '=', right: FASTENED_IN, rightLabel: 'allowed', unit: 'in' } as const
-        return inches > FASTENED_IN ? c.fault(say('No clamp, and fastened only {inches} in from the box', { inches }), { danger: 1, compare }) : c.clear(say('A single-gang plastic box, fastened {inches} in from it', { inches }), [], compare)
+        if (inches === undefined)
+          return c.undecided(
+            say(
+              'A single-gang plastic box needs no clamp if the cable is fastened within {most} in',
+              { most: FASTENED_IN },
+            ),
+          )
+        const compare = {
+          left: inches,
+          leftLabel: 'fastened at',
+          sign: inches > FASTENED_IN ? '>' : inches < FASTENED_IN ? '<' : '=',
+          right: FASTENED_IN,
+          rightLabel: 'allowed',
+          unit: 'in',
+        } as const
+        return inches > FASTENED_IN
+          ? c.fault(say('No clamp, and fastened only {inches} in from the box', { inches }), {
+              danger: 1,
+              compare,
+            })
+          : c.clear(
+              say('A single-gang plastic box, fastened {inches} in from it', { inches }),
+              [],
+              compare,
+            )
       }
       case 'pipe end without insulating bushing': {
         const size = c.ask(segment.facts.size)
-        if (size === undefined) return c.undecided(say('An insulating bushing is wanted from 4 AWG on, and the conductor has not been gauged'))
-        return sizeIndex(size) >= sizeIndex('4') ? c.fault(say('{size} in pipe without an insulating bushing', { size: sizeName(size) }), { danger: 2 }) : c.clear(say('{size}: no insulating bushing wanted below 4 AWG', { size: sizeName(size) }))
+        if (size === undefined)
+          return c.undecided(
+            say(
+              'An insulating bushing is wanted from 4 AWG on, and the conductor has not been gauged',
+            ),
+          )
+        return sizeIndex(size) >= sizeIndex('4')
+          ? c.fault(say('{size} in pipe without an insulating bushing', { size: sizeName(size) }), {
+              danger: 2,
+            })
+          : c.clear(
+              say('{size}: no insulating bushing wanted below 4 AWG', { size: sizeName(size) }),
+            )
       }
-      default: return c.clear(say('Entry: {entry}', { entry }))
+      default:
+        return c.clear(say('Entry: {entry}', { entry }))
     }
   },
 })

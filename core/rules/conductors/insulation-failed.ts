@@ -3,10 +3,15 @@ import { say } from '../../engine/say'
 
 /** Insulation must still insulate. */
 export const insulationFailed = defineRule({
-  id: 'insulation-failed', family: 'conductors', subject: 'segment', isHazard: true,
-  title: 'Conductor insulation is sound', fault: 'Insulation failing',
+  id: 'insulation-failed',
+  family: 'conductors',
+  subject: 'segment',
+  isHazard: true,
+  title: 'Conductor insulation is sound',
+  fault: 'Insulation failing',
   cites: [{ section: '110.12(B)' }, { section: '310.10' }],
-  triggers: [], remedies: ['replace-conductor'],
+  triggers: [],
+  remedies: ['replace-conductor'],
   traps: ['Look all the way down to where the conductor enters; do not flex it'],
   judge(segment, c) {
     const state = c.ask(segment.facts.insulation)

@@ -3,22 +3,43 @@ import { say } from '../../engine/say'
 import { sizeName } from '../../tables/allowed-device'
 import { sizeIndex } from '../../tables/ampacity'
 
-const RACEWAYS = new Set(['steel conduit', 'aluminium conduit', 'flexible conduit', 'plastic conduit'])
+const RACEWAYS = new Set([
+  'steel conduit',
+  'aluminium conduit',
+  'flexible conduit',
+  'plastic conduit',
+])
 
 /** The other way round from a white used as hot: in pipe a small neutral is white along its whole length. */
 export const neutralRemarked = defineRule({
-  id: 'neutral-remarked', family: 'conductors', subject: 'segment',
-  title: 'A neutral of 6 AWG or smaller is white or grey along its whole length', fault: 'Coloured conductor re-marked as neutral',
-  cites: [{ section: '200.6(A)' }], triggers: ['extended', 'new'], remedies: ['pull-white-neutral'],
-  traps: ['4 AWG and larger may be re-marked white at its ends', 'In a cable the neutral comes white: this is about pipe'],
+  id: 'neutral-remarked',
+  family: 'conductors',
+  subject: 'segment',
+  title: 'A neutral of 6 AWG or smaller is white or grey along its whole length',
+  fault: 'Coloured conductor re-marked as neutral',
+  cites: [{ section: '200.6(A)' }],
+  triggers: ['extended', 'new'],
+  remedies: ['pull-white-neutral'],
+  traps: [
+    '4 AWG and larger may be re-marked white at its ends',
+    'In a cable the neutral comes white: this is about pipe',
+  ],
   judge(segment, c) {
     const wiring = c.ask(segment.facts.wiring)
     if (wiring !== undefined && !RACEWAYS.has(wiring)) return c.na(say('Not in pipe'))
     const isMade = c.ask(segment.facts.isColourMadeWhite)
-    if (wiring === undefined || isMade === undefined) return c.undecided(say('Nobody has looked at the colour of the neutral, or what it runs in'))
+    if (wiring === undefined || isMade === undefined)
+      return c.undecided(say('Nobody has looked at the colour of the neutral, or what it runs in'))
     if (!isMade) return c.clear(say('No coloured conductor serves as neutral'))
     const size = c.ask(segment.facts.size)
-    if (size === undefined) return c.undecided(say('A re-marked neutral: right from 4 AWG on, and it has not been gauged'))
-    return sizeIndex(size) >= sizeIndex('4') ? c.clear(say('{size}: may be re-marked at its ends', { size: sizeName(size) })) : c.fault(say('{size} coloured conductor re-marked white', { size: sizeName(size) }), { danger: 1 })
+    if (size === undefined)
+      return c.undecided(
+        say('A re-marked neutral: right from 4 AWG on, and it has not been gauged'),
+      )
+    return sizeIndex(size) >= sizeIndex('4')
+      ? c.clear(say('{size}: may be re-marked at its ends', { size: sizeName(size) }))
+      : c.fault(say('{size} coloured conductor re-marked white', { size: sizeName(size) }), {
+          danger: 1,
+        })
   },
 })

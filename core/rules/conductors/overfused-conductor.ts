@@ -7,10 +7,19 @@ import type { Danger, Verdict } from '../../engine/verdict'
 
 /** The smallest device upstream of a conductor must open before the conductor overheats. */
 export const overfusedConductor = defineRule({
-  id: 'overfused-conductor', family: 'conductors', subject: 'segment',
+  id: 'overfused-conductor',
+  family: 'conductors',
+  subject: 'segment',
   title: 'The breaker or fuse is no larger than the conductor behind it allows',
   fault: 'Breaker too big for the conductor',
-  cites: [{ section: '240.4' }, { section: '310.16', until: 2010 }, { section: '310.15(B)(16)', from: 2011, until: 2019 }, { section: '310.16', from: 2020 }, { section: '334.80' }, { section: '110.14(C)' }],
+  cites: [
+    { section: '240.4' },
+    { section: '310.16', until: 2010 },
+    { section: '310.15(B)(16)', from: 2011, until: 2019 },
+    { section: '310.16', from: 2020 },
+    { section: '334.80' },
+    { section: '110.14(C)' },
+  ],
   triggers: ['extended', 'new'],
   remedies: ['smaller-breaker', 'replace-conductor', 'leave-and-label'],
   traps: [
@@ -29,29 +38,71 @@ export const overfusedConductor = defineRule({
     if (!breaker) return c.undecided(say('Nobody has found which breaker feeds it'))
     const rating = c.ask(breaker.facts.ratingAmps)
     if (rating === undefined) return c.undecided(say('The rating has not been read'))
-    const band = allowedBand(site, segment, feedsReceptacles(circuit, c), { value: false, fact: undefined })
+    const band = allowedBand(site, segment, feedsReceptacles(circuit, c), {
+      value: false,
+      fact: undefined,
+    })
     c.rest(band.rests)
     if (!band.isKnown) return c.undecided(say('No sum is possible yet'), [], band.missing)
     if (rating <= band.low.allowed) {
-      return c.clear(say('{rating} A is no more than the {allowed} A allowed', { rating, allowed: band.low.allowed }), band.low.working, compare(rating, band.low.allowed))
+      return c.clear(
+        say('{rating} A is no more than the {allowed} A allowed', {
+          rating,
+          allowed: band.low.allowed,
+        }),
+        band.low.working,
+        compare(rating, band.low.allowed),
+      )
     }
     return exceptions(segment, circuit, breaker, rating, band, c)
   },
 })
 
 /** A larger breaker may still be right: smaller device upstream, nameplate, tap. */
-function exceptions(segment: Subject<'segment'>, circuit: Subject<'circuit'>, breaker: Subject<'breaker'>, rating: number, band: AllowedBand, c: Context): Verdict {
+function exceptions(
+  segment: Subject<'segment'>,
+  circuit: Subject<'circuit'>,
+  breaker: Subject<'breaker'>,
+  rating: number,
+  band: AllowedBand,
+  c: Context,
+): Verdict {
   const up = c.site.upstreamOf(breaker)
   const ahead = up.value!
   c.rest(up.rests)
-  if (ahead.smallestAmps !== undefined && ahead.smallestAmps <= band.low.allowed && ahead.smallestAmps < rating) {
+  if (
+    ahead.smallestAmps !== undefined &&
+    ahead.smallestAmps <= band.low.allowed &&
+    ahead.smallestAmps < rating
+  ) {
     if (ahead.hasOneSource === true) {
-      return c.clear(say('A {amps} A device upstream protects it', { amps: ahead.smallestAmps }), band.low.working, compare(ahead.smallestAmps, band.low.allowed))
+      return c.clear(
+        say('A {amps} A device upstream protects it', { amps: ahead.smallestAmps }),
+        band.low.working,
+        compare(ahead.smallestAmps, band.low.allowed),
+      )
     }
-    if (ahead.hasOneSource === undefined) return c.undecided(say('A {amps} A device upstream protects it only if no second source feeds the panel', { amps: ahead.smallestAmps }))
+    if (ahead.hasOneSource === undefined)
+      return c.undecided(
+        say('A {amps} A device upstream protects it only if no second source feeds the panel', {
+          amps: ahead.smallestAmps,
+        }),
+      )
   }
-  if (ahead.smallestAmps !== undefined && ahead.smallestAmps > band.low.allowed && ahead.smallestAmps <= band.high.allowed && ahead.smallestAmps < rating && ahead.hasOneSource !== false) {
-    return c.undecided(say('A {amps} A device upstream may protect it, depending on what has not been seen', { amps: ahead.smallestAmps }), band.low.working, band.missingFor(ahead.smallestAmps))
+  if (
+    ahead.smallestAmps !== undefined &&
+    ahead.smallestAmps > band.low.allowed &&
+    ahead.smallestAmps <= band.high.allowed &&
+    ahead.smallestAmps < rating &&
+    ahead.hasOneSource !== false
+  ) {
+    return c.undecided(
+      say('A {amps} A device upstream may protect it, depending on what has not been seen', {
+        amps: ahead.smallestAmps,
+      }),
+      band.low.working,
+      band.missingFor(ahead.smallestAmps),
+    )
   }
   const supplies = c.ask(circuit.facts.supplies)
   if (supplies === 'air conditioning' || supplies === 'motor') {
@@ -59,70 +110,159 @@ function exceptions(segment: Subject<'segment'>, circuit: Subject<'circuit'>, br
     if (excused) return excused
   }
   if (rating <= band.high.allowed) {
-    return c.undecided(say('{rating} A is allowed or not, depending on what has not been seen', { rating }), band.low.working, band.missingFor(rating))
+    return c.undecided(
+      say('{rating} A is allowed or not, depending on what has not been seen', { rating }),
+      band.low.working,
+      band.missingFor(rating),
+    )
   }
   if (supplies === undefined && !feedsOrdinaryPoints(circuit, c)) {
-    return c.undecided(say('Too large for an ordinary load; a motor or air conditioner may have it'), band.high.working, [circuit.facts.supplies])
+    return c.undecided(
+      say('Too large for an ordinary load; a motor or air conditioner may have it'),
+      band.high.working,
+      [circuit.facts.supplies],
+    )
   }
   if (ahead.unreadFrom !== undefined && ahead.unreadFrom <= band.high.allowed) {
-    return c.undecided(say('Too large, unless a device upstream that nobody has read is small enough'), band.high.working)
+    return c.undecided(
+      say('Too large, unless a device upstream that nobody has read is small enough'),
+      band.high.working,
+    )
   }
   if (supplies === 'cooking appliance' && rating <= 50 && band.high.ampacity >= 20) {
     const isTap = c.ask(segment.facts.isTap)
-    if (isTap === true && band.low.ampacity >= 20) return c.na(say('A tap of a cooking circuit, with limits of its own (210.19)'))
-    if (isTap === true) return c.undecided(say('A tap of a cooking circuit; whether it bears 20 A depends on what has not been seen'), band.low.working)
-    if (isTap === undefined) return c.undecided(say('Too large, unless this is a tap of the cooking circuit'), band.high.working)
+    if (isTap === true && band.low.ampacity >= 20)
+      return c.na(say('A tap of a cooking circuit, with limits of its own (210.19)'))
+    if (isTap === true)
+      return c.undecided(
+        say('A tap of a cooking circuit; whether it bears 20 A depends on what has not been seen'),
+        band.low.working,
+      )
+    if (isTap === undefined)
+      return c.undecided(
+        say('Too large, unless this is a tap of the cooking circuit'),
+        band.high.working,
+      )
   }
   // What starts at the breaker is no tap.
-  if (supplies === 'lighting' && c.site.children(circuit, 'segment')[0] !== segment && band.high.ampacity >= luminaireTapAmps(rating)) {
+  if (
+    supplies === 'lighting' &&
+    c.site.children(circuit, 'segment')[0] !== segment &&
+    band.high.ampacity >= luminaireTapAmps(rating)
+  ) {
     const isTap = c.ask(segment.facts.isTap)
-    if (isTap === true && band.low.ampacity >= luminaireTapAmps(rating)) return c.na(say('A tap to a luminaire, with limits of its own (210.19, 410.117(C))'))
-    if (isTap === true) return c.undecided(say('A tap to a luminaire; whether it bears its least ampacity depends on what has not been seen'), band.low.working)
-    if (isTap === undefined) return c.undecided(say('Too large, unless this is a tap of no more than 18 in to one luminaire'), band.high.working, [segment.facts.isTap])
+    if (isTap === true && band.low.ampacity >= luminaireTapAmps(rating))
+      return c.na(say('A tap to a luminaire, with limits of its own (210.19, 410.117(C))'))
+    if (isTap === true)
+      return c.undecided(
+        say(
+          'A tap to a luminaire; whether it bears its least ampacity depends on what has not been seen',
+        ),
+        band.low.working,
+      )
+    if (isTap === undefined)
+      return c.undecided(
+        say('Too large, unless this is a tap of no more than 18 in to one luminaire'),
+        band.high.working,
+        [segment.facts.isTap],
+      )
   }
   const allowed = band.high.allowed
   const heat = allowed > 0 ? Math.round((rating / allowed) ** 2 * 10) / 10 : undefined
-  return c.fault(say('A {rating} A device stands on a conductor good for {allowed} A', { rating, allowed }), {
-    danger: (rating >= 1.5 * allowed ? 4 : 3) as Danger,
-    compare: compare(rating, allowed),
-    working: [...band.high.working, say('{rating} A > {allowed} A', { rating, allowed })],
-    remark: heat === undefined ? undefined : say('Between {allowed} and {rating} A it overheats and nothing opens: {heat} times its rated heat at {rating} A', { allowed, rating, heat }),
-  })
+  return c.fault(
+    say('A {rating} A device stands on a conductor good for {allowed} A', { rating, allowed }),
+    {
+      danger: (rating >= 1.5 * allowed ? 4 : 3) as Danger,
+      compare: compare(rating, allowed),
+      working: [...band.high.working, say('{rating} A > {allowed} A', { rating, allowed })],
+      remark:
+        heat === undefined
+          ? undefined
+          : say(
+              'Between {allowed} and {rating} A it overheats and nothing opens: {heat} times its ' +
+                'rated heat at {rating} A',
+              { allowed, rating, heat },
+            ),
+    },
+  )
 }
 
 /** Least ampacity of a luminaire tap: 15 A on circuits under 40 A, 20 A on those of 40 or 50 A. 210.19. */
-const luminaireTapAmps = (rating: number): number => rating < 40 ? 15 : rating <= 50 ? 20 : Infinity
+const luminaireTapAmps = (rating: number): number =>
+  rating < 40 ? 15 : rating <= 50 ? 20 : Infinity
 
 /**
  * Nameplate rules: conductor at least the minimum circuit ampacity, device at most the maximum. They excuse a device
  * larger than the conductor alone allows; where they do not, undefined. 440.4, 440.22, 440.32, 240.4(G).
  */
-function byNameplate(circuit: Subject<'circuit'>, rating: number, band: AllowedBand, c: Context): Verdict | undefined {
+function byNameplate(
+  circuit: Subject<'circuit'>,
+  rating: number,
+  band: AllowedBand,
+  c: Context,
+): Verdict | undefined {
   const mca = c.ask(circuit.facts.nameplateMca)
   const mocp = c.ask(circuit.facts.nameplateMocp)
-  if ((mocp !== undefined && rating > mocp) || (mca !== undefined && band.high.ampacity < mca)) return undefined
+  if ((mocp !== undefined && rating > mocp) || (mca !== undefined && band.high.ampacity < mca))
+    return undefined
   const nameplate: Step[] = []
-  if (mocp !== undefined) nameplate.push(say('nameplate maximum {mocp} A, device {rating} A (440.4, 240.4(G))', { mocp, rating }))
-  if (mca !== undefined) nameplate.push(say('nameplate minimum circuit ampacity {mca} A, conductor {ampacity} A', { mca, ampacity: band.low.ampacity }))
+  if (mocp !== undefined)
+    nameplate.push(
+      say('nameplate maximum {mocp} A, device {rating} A (440.4, 240.4(G))', { mocp, rating }),
+    )
+  if (mca !== undefined)
+    nameplate.push(
+      say('nameplate minimum circuit ampacity {mca} A, conductor {ampacity} A', {
+        mca,
+        ampacity: band.low.ampacity,
+      }),
+    )
   const working = [...band.low.working, ...nameplate]
-  if (mca === undefined || mocp === undefined) return c.undecided(say('The nameplate decides, and it has not been read'), working)
-  if (band.low.ampacity < mca) return c.undecided(say('The conductor may be too small for the nameplate'), working, [...band.missingFor(mca), ...band.missingFor(rating)])
-  return c.clear(say('Within the nameplate: {rating} A device, {mocp} A maximum', { rating, mocp }), working, { left: rating, leftLabel: 'device', sign: rating === mocp ? '=' : '<', right: mocp, rightLabel: 'nameplate maximum', unit: 'A' })
+  if (mca === undefined || mocp === undefined)
+    return c.undecided(say('The nameplate decides, and it has not been read'), working)
+  if (band.low.ampacity < mca)
+    return c.undecided(say('The conductor may be too small for the nameplate'), working, [
+      ...band.missingFor(mca),
+      ...band.missingFor(rating),
+    ])
+  return c.clear(
+    say('Within the nameplate: {rating} A device, {mocp} A maximum', { rating, mocp }),
+    working,
+    {
+      left: rating,
+      leftLabel: 'device',
+      sign: rating === mocp ? '=' : '<',
+      right: mocp,
+      rightLabel: 'nameplate maximum',
+      unit: 'A',
+    },
+  )
 }
 
 function compare(rating: number, allowed: number) {
-  return { left: rating, leftLabel: 'breaker', sign: rating > allowed ? '>' : rating < allowed ? '<' : '=', right: allowed, rightLabel: 'allowed', unit: 'A' } as const
+  return {
+    left: rating,
+    leftLabel: 'breaker',
+    sign: rating > allowed ? '>' : rating < allowed ? '<' : '=',
+    right: allowed,
+    rightLabel: 'allowed',
+    unit: 'A',
+  } as const
 }
 
 /** Several receptacles for cord-and-plug loads: from what the circuit supplies, else from the points found on it. */
 function feedsReceptacles(circuit: Subject<'circuit'>, c: Context): LoadFact {
   const supplies = c.ask(circuit.facts.supplies)
-  if (supplies !== undefined) return { value: supplies === 'receptacles' || supplies === 'receptacles and lighting', fact: undefined }
+  if (supplies !== undefined)
+    return {
+      value: supplies === 'receptacles' || supplies === 'receptacles and lighting',
+      fact: undefined,
+    }
   return { value: undefined, fact: circuit.facts.supplies }
 }
 
 function feedsOrdinaryPoints(circuit: Subject<'circuit'>, c: Context): boolean {
-  return c.site.pointsOf(circuit).some((point) => {
+  return c.site.pointsOf(circuit).some(point => {
     const type = c.ask(point.facts.type)
     return type === 'receptacle' || type === 'luminaire' || type === 'switch'
   })

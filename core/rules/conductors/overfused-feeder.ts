@@ -8,40 +8,95 @@ import type { Subject } from '../../model/house'
 
 /** A feeder's conductors must carry what the device ahead of them lets through. */
 export const overfusedFeeder = defineRule({
-  id: 'overfused-feeder', family: 'conductors', subject: 'feeder',
+  id: 'overfused-feeder',
+  family: 'conductors',
+  subject: 'feeder',
   title: 'The device ahead of a feeder is no larger than its conductors allow',
   fault: 'Feeder breaker too big for the feeder',
-  cites: [{ section: '215.3' }, { section: '240.4' }, { section: '310.15(B)(6)', until: 2010 }, { section: '310.15(B)(7)', from: 2011, until: 2019 }, { section: '310.12', from: 2020 }],
+  cites: [
+    { section: '215.3' },
+    { section: '240.4' },
+    { section: '310.15(B)(6)', until: 2010 },
+    { section: '310.15(B)(7)', from: 2011, until: 2019 },
+    { section: '310.12', from: 2020 },
+  ],
   triggers: ['new'],
   remedies: ['smaller-breaker', 'replace-conductor', 'leave-and-label'],
-  traps: ['The reduced sizes for dwellings hold only where the feeder carries the whole dwelling', 'Before the 2008 edition they held for the feeder from the main disconnect to the panel too', 'Taps up to 10 ft bear a tenth, up to 25 ft a third of the device ahead, and end in one device', 'A main in the sub-panel larger than the feeder breaker is only a switch'],
+  traps: [
+    'The reduced sizes for dwellings hold only where the feeder carries the whole dwelling',
+    'Before the 2008 edition they held for the feeder from the main disconnect to the panel too',
+    'Taps up to 10 ft bear a tenth, up to 25 ft a third of the device ahead, and end in one device',
+    'A main in the sub-panel larger than the feeder breaker is only a switch',
+  ],
   judge(feeder, c) {
     const from = c.ask(feeder.facts.from)
     if (from === undefined) return c.undecided(say('Nobody has found where it starts'))
     const breaker = c.site.get(from, 'breaker')
     const enclosure = c.site.get(from, 'enclosure')
-    if (!breaker && !enclosure) return c.undecided(say('Where it starts is not recorded'), [], [feeder.facts.from])
+    if (!breaker && !enclosure)
+      return c.undecided(say('Where it starts is not recorded'), [], [feeder.facts.from])
     if (enclosure) {
       const main = c.ask(enclosure.facts.mainKind)
       if (main === undefined && c.ask(enclosure.facts.type) !== 'meter') return c.undecided()
-      if (main !== 'main breaker' && main !== 'fused main') return c.na(say('No device of its own ahead of it: service conductors'))
+      if (main !== 'main breaker' && main !== 'fused main')
+        return c.na(say('No device of its own ahead of it: service conductors'))
     }
     const rating = breaker ? c.ask(breaker.facts.ratingAmps) : c.ask(enclosure!.facts.mainAmps)
     if (rating === undefined) return c.undecided(say('The rating ahead of it has not been read'))
     const whole = c.ask(feeder.facts.carriesWholeDwelling)
-    const band = allowedBand(c.site, feeder, { value: false, fact: undefined }, { value: whole, fact: feeder.facts.carriesWholeDwelling })
+    const band = allowedBand(
+      c.site,
+      feeder,
+      { value: false, fact: undefined },
+      { value: whole, fact: feeder.facts.carriesWholeDwelling },
+    )
     c.rest(band.rests)
     if (!band.isKnown) return c.undecided(say('No sum is possible yet'), [], band.missing)
     const { low, high } = band
-    const compare = (allowed: number) => ({ left: rating, leftLabel: 'feeder breaker', sign: rating > allowed ? '>' : rating < allowed ? '<' : '=', right: allowed, rightLabel: 'allowed', unit: 'A' } as const)
-    if (rating <= low.allowed) return c.clear(say('{rating} A is no more than the {allowed} A allowed', { rating, allowed: low.allowed }), low.working, compare(low.allowed))
-    if (rating <= high.allowed) return c.undecided(say('{rating} A is allowed or not, depending on what has not been seen', { rating }), low.working, band.missingFor(rating))
+    const compare = (allowed: number) =>
+      ({
+        left: rating,
+        leftLabel: 'feeder breaker',
+        sign: rating > allowed ? '>' : rating < allowed ? '<' : '=',
+        right: allowed,
+        rightLabel: 'allowed',
+        unit: 'A',
+      }) as const
+    if (rating <= low.allowed)
+      return c.clear(
+        say('{rating} A is no more than the {allowed} A allowed', { rating, allowed: low.allowed }),
+        low.working,
+        compare(low.allowed),
+      )
+    if (rating <= high.allowed)
+      return c.undecided(
+        say('{rating} A is allowed or not, depending on what has not been seen', { rating }),
+        low.working,
+        band.missingFor(rating),
+      )
     // What starts at a breaker of its own is no tap.
     const tap = enclosure ? feederTap(feeder, rating, low.ampacity, high.ampacity, c) : undefined
     if (tap) return tap
-    return c.fault(say('A {rating} A device feeds conductors good for {allowed} A', { rating, allowed: high.allowed }), {
-      danger: rating >= 1.5 * high.allowed ? 4 : 3, ...wasMainPowerFeeder(feeder, rating, enclosure ?? c.site.get(breaker?.parent ?? undefined, 'enclosure'), c) && { lawfulBefore: MAIN_POWER_FEEDER_UNTIL }, compare: compare(high.allowed), working: [...high.working, say('{rating} A > {allowed} A', { rating, allowed: high.allowed })],
-    })
+    return c.fault(
+      say('A {rating} A device feeds conductors good for {allowed} A', {
+        rating,
+        allowed: high.allowed,
+      }),
+      {
+        danger: rating >= 1.5 * high.allowed ? 4 : 3,
+        ...(wasMainPowerFeeder(
+          feeder,
+          rating,
+          enclosure ?? c.site.get(breaker?.parent ?? undefined, 'enclosure'),
+          c,
+        ) && { lawfulBefore: MAIN_POWER_FEEDER_UNTIL }),
+        compare: compare(high.allowed),
+        working: [
+          ...high.working,
+          say('{rating} A > {allowed} A', { rating, allowed: high.allowed }),
+        ],
+      },
+    )
   },
 })
 
@@ -53,28 +108,74 @@ const TWENTY_FIVE_FT = 25
  * Feeder taps: up to 10 ft a tenth of the device ahead, up to 25 ft a third, ending in one device that the conductors
  * bear. 240.21(B). Nothing where it is no tap.
  */
-function feederTap(feeder: Subject<'feeder'>, rating: number, worst: number, best: number, c: Context): Verdict | undefined {
+function feederTap(
+  feeder: Subject<'feeder'>,
+  rating: number,
+  worst: number,
+  best: number,
+  c: Context,
+): Verdict | undefined {
   const isTap = c.ask(feeder.facts.isTap)
   if (isTap === false) return undefined
   const length = c.ask(feeder.facts.tapFt)
   const end = c.ask(feeder.facts.tapEndsIn)
   const target = c.site.enclosuresOn(feeder)[0]
   const main = target && c.ask(target.facts.mainAmps)
-  const most = (amps: number) => length === undefined ? undefined : length <= TEN_FT ? 10 * amps : length <= TWENTY_FIVE_FT ? 3 * amps : 0
+  const most = (amps: number) =>
+    length === undefined
+      ? undefined
+      : length <= TEN_FT
+        ? 10 * amps
+        : length <= TWENTY_FIVE_FT
+          ? 3 * amps
+          : 0
   const atBest = most(best)
   const atWorst = most(worst)
-  if ((atBest !== undefined && rating > atBest) || end === 'several devices or lugs' || (main !== undefined && main > best)) return undefined
-  if (isTap === undefined || atWorst === undefined || rating > atWorst || end === undefined || main === undefined || main > worst) return c.undecided(say('Too large for an ordinary feeder; a tap may stand behind it'), [], undefined)
-  return c.clear(say('A tap of {length} ft ending in a {main} A device: {rating} A ahead of it is allowed (240.21(B))', { length: length!, main, rating }))
+  if (
+    (atBest !== undefined && rating > atBest) ||
+    end === 'several devices or lugs' ||
+    (main !== undefined && main > best)
+  )
+    return undefined
+  if (
+    isTap === undefined ||
+    atWorst === undefined ||
+    rating > atWorst ||
+    end === undefined ||
+    main === undefined ||
+    main > worst
+  )
+    return c.undecided(
+      say('Too large for an ordinary feeder; a tap may stand behind it'),
+      [],
+      undefined,
+    )
+  return c.clear(
+    say(
+      'A tap of {length} ft ending in a {main} A device: {rating} A ahead of it is allowed (240.21(B))',
+      { length: length!, main, rating },
+    ),
+  )
 }
 
-/** Until the 2008 edition the reduced sizes also held for the feeder from the main disconnect to a panel of the dwelling. */
+/**
+ * Until the 2008 edition the reduced sizes also held for the feeder from the main disconnect to a
+ * panel of the dwelling.
+ */
 const MAIN_POWER_FEEDER_UNTIL = 2008
-function wasMainPowerFeeder(feeder: Subject<'feeder'>, rating: number, source: Subject<'enclosure'> | undefined, c: Context): boolean {
+function wasMainPowerFeeder(
+  feeder: Subject<'feeder'>,
+  rating: number,
+  source: Subject<'enclosure'> | undefined,
+  c: Context,
+): boolean {
   const size = c.ask(feeder.facts.size)
   const metals = tableMetals(c.ask(feeder.facts.metal))
   if (!source || size === undefined) return false
   const role = c.site.roleOf(source)
   c.rest(role.rests)
-  return role.value === 'service' && metals.every(m => (wholeDwellingRating(size, m.metal) ?? 0) >= rating)
+  return (
+    role.value === 'service' &&
+    metals.every(m => (wholeDwellingRating(size, m.metal) ?? 0) >= rating)
+  )
 }

@@ -4,10 +4,20 @@ import { heatOf, LEAST_SHARE, TESTED_RISE_C, type Scan } from '../../diagnosis/h
 
 /** A breaker runs no hotter than its load explains, against the air, its neighbours and its tested rise. */
 export const breakerHot = defineRule({
-  id: 'breaker-hot', family: 'panels', subject: 'breaker', isHazard: true,
-  title: 'The breaker runs no hotter than its load explains', fault: 'Breaker hotter than its load explains',
-  cites: [{ section: '110.14' }], triggers: [], remedies: ['re-terminate', 'listed-breaker'],
-  traps: ['Half load and hot points at the terminal or the stab, not at the wire', 'Breakers with electronics run warm unloaded: compare with their own kind', 'Without a clamp reading of the same moment a temperature says little'],
+  id: 'breaker-hot',
+  family: 'panels',
+  subject: 'breaker',
+  isHazard: true,
+  title: 'The breaker runs no hotter than its load explains',
+  fault: 'Breaker hotter than its load explains',
+  cites: [{ section: '110.14' }],
+  triggers: [],
+  remedies: ['re-terminate', 'listed-breaker'],
+  traps: [
+    'Half load and hot points at the terminal or the stab, not at the wire',
+    'Breakers with electronics run warm unloaded: compare with their own kind',
+    'Without a clamp reading of the same moment a temperature says little',
+  ],
   judge(breaker, c) {
     if (c.ask(breaker.facts.role) === 'spare') return c.na(say('Spare'))
     const temperatureC = c.ask(breaker.facts.temperatureC)
@@ -18,7 +28,12 @@ export const breakerHot = defineRule({
     const protection = c.ask(breaker.facts.protection)
     const circuit = c.site.circuitsOf(breaker)[0]
     const loadAmps = circuit && c.ask(circuit.facts.loadAmps)
-    if (ambientC === undefined || ratingAmps === undefined || protection === undefined) return c.undecided(say('{temperatureC} °C; the air, the rating or the kind of breaker is not known', { temperatureC }))
+    if (ambientC === undefined || ratingAmps === undefined || protection === undefined)
+      return c.undecided(
+        say('{temperatureC} °C; the air, the rating or the kind of breaker is not known', {
+          temperatureC,
+        }),
+      )
     const isElectronic = protection !== 'standard'
     const scans: Scan[] = [{ id: breaker.id, temperatureC, ratingAmps, loadAmps, isElectronic }]
     for (const other of c.site.children(panel!, 'breaker')) {
@@ -26,25 +41,88 @@ export const breakerHot = defineRule({
       const t = c.ask(other.facts.temperatureC)
       const p = c.ask(other.facts.protection)
       const r = c.ask(other.facts.ratingAmps)
-      if (t !== undefined && p !== undefined && r !== undefined) scans.push({ id: other.id, temperatureC: t, ratingAmps: r, isElectronic: p !== 'standard' })
+      if (t !== undefined && p !== undefined && r !== undefined)
+        scans.push({ id: other.id, temperatureC: t, ratingAmps: r, isElectronic: p !== 'standard' })
     }
     const heat = heatOf(scans, ambientC)[0]!
     const share = heat.loadShare === undefined ? undefined : Math.round(heat.loadShare * 100)
     const working = [
-      say('{temperatureC} °C in air of {ambientC} °C: {over} °C over air{electronic}, {class}', { temperatureC, ambientC, over: heat.overAirC, electronic: isElectronic ? ' beyond its electronics' : '', class: heat.airClass }),
-      heat.overWarmestC === undefined ? say('no neighbour of its kind was scanned') : say('{over} °C over the warmest of its kind: {class}', { over: heat.overWarmestC, class: heat.likeClass! }),
-      ...heat.atRatedC && loadAmps !== undefined ? [say('at {load} of {rating} A ({share} %) an estimated {low} to {high} °C over air at full rating, against {tested} °C', { load: loadAmps, rating: ratingAmps, share: share!, low: heat.atRatedC[0], high: heat.atRatedC[1], tested: TESTED_RISE_C })] : [],
-      ...heat.causes.map(x => say('likely: {cause}. {confirm}', { cause: x.cause, confirm: x.confirm })),
+      say('{temperatureC} °C in air of {ambientC} °C: {over} °C over air{electronic}, {class}', {
+        temperatureC,
+        ambientC,
+        over: heat.overAirC,
+        electronic: isElectronic ? ' beyond its electronics' : '',
+        class: heat.airClass,
+      }),
+      heat.overWarmestC === undefined
+        ? say('no neighbour of its kind was scanned')
+        : say('{over} °C over the warmest of its kind: {class}', {
+            over: heat.overWarmestC,
+            class: heat.likeClass!,
+          }),
+      ...(heat.atRatedC && loadAmps !== undefined
+        ? [
+            say(
+              'at {load} of {rating} A ({share} %) an estimated {low} to {high} °C over air at ' +
+                'full rating, against {tested} °C',
+              {
+                load: loadAmps,
+                rating: ratingAmps,
+                share: share!,
+                low: heat.atRatedC[0],
+                high: heat.atRatedC[1],
+                tested: TESTED_RISE_C,
+              },
+            ),
+          ]
+        : []),
+      ...heat.causes.map(x =>
+        say('likely: {cause}. {confirm}', { cause: x.cause, confirm: x.confirm }),
+      ),
     ]
-    const compare = { left: temperatureC, leftLabel: 'breaker', sign: temperatureC > ambientC ? '>' : '=', right: ambientC, rightLabel: 'air', unit: '°C' } as const
-    if (heat.airClass === 'major') return c.fault(say('{over} °C over air', { over: heat.overAirC }), { danger: 4, working, compare })
-    if (loadAmps === undefined) return c.undecided(say('{temperatureC} °C; without the load of that moment it says little', { temperatureC }), working, [circuit ? circuit.facts.loadAmps : breaker.facts.label])
+    const compare = {
+      left: temperatureC,
+      leftLabel: 'breaker',
+      sign: temperatureC > ambientC ? '>' : '=',
+      right: ambientC,
+      rightLabel: 'air',
+      unit: '°C',
+    } as const
+    if (heat.airClass === 'major')
+      return c.fault(say('{over} °C over air', { over: heat.overAirC }), {
+        danger: 4,
+        working,
+        compare,
+      })
+    if (loadAmps === undefined)
+      return c.undecided(
+        say('{temperatureC} °C; without the load of that moment it says little', { temperatureC }),
+        working,
+        [circuit ? circuit.facts.loadAmps : breaker.facts.label],
+      )
     const isLoaded = heat.loadShare! >= LEAST_SHARE
-    if (isLoaded && heat.atRatedC && heat.atRatedC[0] > TESTED_RISE_C) return c.fault(say('At {share} % of its rating {over} °C over air: not fit for its rating', { share: share!, over: heat.overAirC }), { danger: 3, working, compare })
-    if (isLoaded && heat.overAirC <= 10 && heat.atRatedC![1] <= TESTED_RISE_C) return c.clear(say('Within what its load explains'), working, compare)
+    if (isLoaded && heat.atRatedC && heat.atRatedC[0] > TESTED_RISE_C)
+      return c.fault(
+        say('At {share} % of its rating {over} °C over air: not fit for its rating', {
+          share: share!,
+          over: heat.overAirC,
+        }),
+        { danger: 3, working, compare },
+      )
+    if (isLoaded && heat.overAirC <= 10 && heat.atRatedC![1] <= TESTED_RISE_C)
+      return c.clear(say('Within what its load explains'), working, compare)
     const again = c.ask(breaker.facts.rescan)
-    if (again === undefined) return c.undecided(isLoaded ? say('Warm; a neighbour at like load or millivolts across it under load would tell') : say('Scanned at {share} % of its rating: under load it may be another story', { share: share! }), working)
-    if (again === 'as hot after re-torque' || again === 'warmer than a neighbour at like load') return c.fault(say('Scanned again: {again}', { again }), { danger: 3, working, compare })
+    if (again === undefined)
+      return c.undecided(
+        isLoaded
+          ? say('Warm; a neighbour at like load or millivolts across it under load would tell')
+          : say('Scanned at {share} % of its rating: under load it may be another story', {
+              share: share!,
+            }),
+        working,
+      )
+    if (again === 'as hot after re-torque' || again === 'warmer than a neighbour at like load')
+      return c.fault(say('Scanned again: {again}', { again }), { danger: 3, working, compare })
     return c.clear(say('Scanned again: {again}', { again }), working, compare)
   },
 })

@@ -2,14 +2,22 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
 export const corrosionDebris = defineRule({
-  id: 'corrosion-debris', family: 'panels', subject: 'enclosure', isHazard: true,
-  title: 'The enclosure is clean and dry inside', fault: 'Corrosion or debris in the enclosure',
-  cites: [{ section: '110.12(B)' }], triggers: [], remedies: ['replace-corroded'],
+  id: 'corrosion-debris',
+  family: 'panels',
+  subject: 'enclosure',
+  isHazard: true,
+  title: 'The enclosure is clean and dry inside',
+  fault: 'Corrosion or debris in the enclosure',
+  cites: [{ section: '110.12(B)' }],
+  triggers: [],
+  remedies: ['replace-corroded'],
   traps: ['Find where the water comes in, or it comes back'],
   judge(enclosure, c) {
     const state = c.ask(enclosure.facts.corrosion)
     if (state === undefined) return c.undecided(say('The inside has not been looked at'))
     if (state === 'none') return c.clear(say('Clean and dry'))
-    return c.fault(say('Found: {state}', { state }), { danger: state === 'on bus or terminals' ? 3 : state === 'surface rust' ? 1 : 2 })
+    return c.fault(say('Found: {state}', { state }), {
+      danger: state === 'on bus or terminals' ? 3 : state === 'surface rust' ? 1 : 2,
+    })
   },
 })

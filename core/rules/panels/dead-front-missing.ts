@@ -2,15 +2,24 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
 export const deadFrontMissing = defineRule({
-  id: 'dead-front-missing', family: 'panels', subject: 'enclosure', isHazard: true,
-  title: 'The dead front is in place and whole', fault: 'Dead front missing or damaged',
-  cites: [{ section: '408.38' }], triggers: [], remedies: ['fit-dead-front'],
+  id: 'dead-front-missing',
+  family: 'panels',
+  subject: 'enclosure',
+  isHazard: true,
+  title: 'The dead front is in place and whole',
+  fault: 'Dead front missing or damaged',
+  cites: [{ section: '408.38' }],
+  triggers: [],
+  remedies: ['fit-dead-front'],
   traps: ['Test the cover for voltage before touching it'],
   judge(enclosure, c) {
     const type = c.ask(enclosure.facts.type)
     if (type === 'meter') return c.na(say('Utility meter enclosure'))
     const cover = c.ask(enclosure.facts.cover)
-    if (cover === undefined || type === undefined) return c.undecided(say('The cover has not been looked at'))
-    return cover === 'in place' ? c.clear(say('In place')) : c.fault(say('Dead front {cover}: live parts in reach', { cover }), { danger: 4 })
+    if (cover === undefined || type === undefined)
+      return c.undecided(say('The cover has not been looked at'))
+    return cover === 'in place'
+      ? c.clear(say('In place'))
+      : c.fault(say('Dead front {cover}: live parts in reach', { cover }), { danger: 4 })
   },
 })

@@ -3,18 +3,27 @@ import { say } from '../../engine/say'
 
 /** One conductor on a breaker terminal, unless it is marked for two. */
 export const doubledHot = defineRule({
-  id: 'doubled-hot', family: 'panels', subject: 'breaker',
-  title: 'One conductor on a breaker terminal, unless it is marked for two', fault: 'Two conductors on one breaker terminal',
-  cites: [{ section: '110.14(A)' }], triggers: ['replaced'], remedies: ['splice-and-pigtail'],
+  id: 'doubled-hot',
+  family: 'panels',
+  subject: 'breaker',
+  title: 'One conductor on a breaker terminal, unless it is marked for two',
+  fault: 'Two conductors on one breaker terminal',
+  cites: [{ section: '110.14(A)' }],
+  triggers: ['replaced'],
+  remedies: ['splice-and-pigtail'],
   traps: ['Some breakers are marked for two conductors: read it before calling it'],
   judge(breaker, c) {
     if (c.ask(breaker.facts.role) === 'spare') return c.na(say('Spare'))
     const count = c.ask(breaker.facts.conductorsOnTerminal)
     if (count === undefined) return c.undecided(say('The terminal has not been looked at'))
     if (count <= 1) return c.clear(say('One conductor'))
-    if (count > 2) return c.fault(say('{count} conductors on one terminal', { count }), { danger: 3 })
+    if (count > 2)
+      return c.fault(say('{count} conductors on one terminal', { count }), { danger: 3 })
     const isMarked = c.ask(breaker.facts.isMarkedForTwo)
-    if (isMarked === undefined) return c.undecided(say('Two conductors; the marking of the terminal has not been read'))
-    return isMarked ? c.clear(say('Two conductors on a terminal marked for two')) : c.fault(say('Two conductors on a terminal not marked for two'), { danger: 2 })
+    if (isMarked === undefined)
+      return c.undecided(say('Two conductors; the marking of the terminal has not been read'))
+    return isMarked
+      ? c.clear(say('Two conductors on a terminal marked for two'))
+      : c.fault(say('Two conductors on a terminal not marked for two'), { danger: 2 })
   },
 })

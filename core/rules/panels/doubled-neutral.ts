@@ -3,13 +3,18 @@ import { say } from '../../engine/say'
 
 /** One neutral, and nothing else, under one terminal screw. */
 export const doubledNeutral = defineRule({
-  id: 'doubled-neutral', family: 'panels', subject: 'bar',
+  id: 'doubled-neutral',
+  family: 'panels',
+  subject: 'bar',
   title: 'Each neutral lands alone under its terminal screw',
   fault: 'Two neutrals, or a neutral and a ground, under one screw',
   cites: [{ section: '408.41' }, { section: '110.14(A)' }, { section: '110.3(B)' }],
   triggers: ['replaced'],
   remedies: ['one-per-terminal', 'extra-bar'],
-  traps: ['Grounds may share a screw as far as the panel label allows', 'Before 2002 the listing of the panel said the same'],
+  traps: [
+    'Grounds may share a screw as far as the panel label allows',
+    'Before 2002 the listing of the panel said the same',
+  ],
   judge(bar, c) {
     const screws = c.site.children(bar, 'screw')
     const doubled: string[] = []
@@ -28,10 +33,38 @@ export const doubledNeutral = defineRule({
         else if (grounds > perScrew) tooMany.push(name)
       }
     }
-    if (doubled.length > 0) return c.fault(say('More than one conductor with a neutral under screw {screws}', { screws: doubled.join(', ') }), { danger: 2, working: [say('a neutral shares its terminal with nothing: loosening one conductor opens the other'), say('said outright since the 2002 edition; before that by the listing of the terminal')] })
-    if (tooMany.length > 0) return c.fault(say('More grounds under screw {screws} than the label allows ({allowed})', { screws: tooMany.join(', '), allowed: perScrew! }), { danger: 1 })
+    if (doubled.length > 0)
+      return c.fault(
+        say('More than one conductor with a neutral under screw {screws}', {
+          screws: doubled.join(', '),
+        }),
+        {
+          danger: 2,
+          working: [
+            say(
+              'a neutral shares its terminal with nothing: loosening one conductor opens the other',
+            ),
+            say('said outright since the 2002 edition; before that by the listing of the terminal'),
+          ],
+        },
+      )
+    if (tooMany.length > 0)
+      return c.fault(
+        say('More grounds under screw {screws} than the label allows ({allowed})', {
+          screws: tooMany.join(', '),
+          allowed: perScrew!,
+        }),
+        { danger: 1 },
+      )
     const areAllSeen = c.ask(bar.facts.areAllScrewsSeen)
-    if (isOpen || areAllSeen !== true) return c.undecided(say('Not every screw has been looked at'), [], areAllSeen === false ? [...c.asked.filter(f => f.state !== 'known'), bar.facts.areAllScrewsSeen] : undefined)
+    if (isOpen || areAllSeen !== true)
+      return c.undecided(
+        say('Not every screw has been looked at'),
+        [],
+        areAllSeen === false
+          ? [...c.asked.filter(f => f.state !== 'known'), bar.facts.areAllScrewsSeen]
+          : undefined,
+      )
     return c.clear(say('Every screw looked at; no neutral shares one'))
   },
 })

@@ -3,16 +3,31 @@ import { say } from '../../engine/say'
 import { HANDLE_IN } from '../../tables/working-space'
 
 export const handleHeight = defineRule({
-  id: 'handle-height', family: 'panels', subject: 'enclosure',
-  title: 'The highest handle is no more than 6 ft 7 in above the floor', fault: 'Breaker handle too high',
-  cites: [{ section: '404.8(A)' }, { section: '240.24(A)' }], triggers: ['replaced', 'new'], remedies: ['relocate-panel', 'raise-floor'],
+  id: 'handle-height',
+  family: 'panels',
+  subject: 'enclosure',
+  title: 'The highest handle is no more than 6 ft 7 in above the floor',
+  fault: 'Breaker handle too high',
+  cites: [{ section: '404.8(A)' }, { section: '240.24(A)' }],
+  triggers: ['replaced', 'new'],
+  remedies: ['relocate-panel', 'raise-floor'],
   traps: ['Measured to the centre of the grip in its highest position'],
   judge(enclosure, c) {
     const type = c.ask(enclosure.facts.type)
     if (type === 'meter') return c.na(say('No handles'))
     const top = c.ask(enclosure.facts.topHandleIn)
-    if (type === undefined || top === undefined) return c.undecided(say('The highest handle has not been measured'))
-    const compare = { left: top, leftLabel: 'highest handle', sign: top > HANDLE_IN ? '>' : top < HANDLE_IN ? '<' : '=', right: HANDLE_IN, rightLabel: 'allowed', unit: 'in' } as const
-    return top > HANDLE_IN ? c.fault(say('Highest handle at {top} in', { top }), { danger: 1, compare }) : c.clear(say('Highest handle at {top} in', { top }), [], compare)
+    if (type === undefined || top === undefined)
+      return c.undecided(say('The highest handle has not been measured'))
+    const compare = {
+      left: top,
+      leftLabel: 'highest handle',
+      sign: top > HANDLE_IN ? '>' : top < HANDLE_IN ? '<' : '=',
+      right: HANDLE_IN,
+      rightLabel: 'allowed',
+      unit: 'in',
+    } as const
+    return top > HANDLE_IN
+      ? c.fault(say('Highest handle at {top} in', { top }), { danger: 1, compare })
+      : c.clear(say('Highest handle at {top} in', { top }), [], compare)
   },
 })

@@ -2,12 +2,21 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { neutralBondOf } from '../../derive/bond'
 
-/** At the service disconnect the neutral is bonded to the enclosure and to every ground bar: without it no fault opens a breaker. */
+/**
+ * At the service disconnect the neutral is bonded to the enclosure and to every ground bar: without
+ * it no fault opens a breaker.
+ */
 export const mainBondMissing = defineRule({
-  id: 'main-bond-missing', family: 'panels', subject: 'enclosure',
+  id: 'main-bond-missing',
+  family: 'panels',
+  subject: 'enclosure',
   title: 'The service disconnect bonds neutral, enclosure and ground bars together',
   fault: 'Main bond missing',
-  cites: [{ section: '250.24(B)', until: 2022 }, { section: '250.24(C)', from: 2023 }, { section: '250.28' }],
+  cites: [
+    { section: '250.24(B)', until: 2022 },
+    { section: '250.24(C)', from: 2023 },
+    { section: '250.28' },
+  ],
   triggers: ['replaced', 'new'],
   remedies: ['main-bond', 'jumper-isolated-bar', 'ground-rod-only'],
   traps: [
@@ -18,12 +27,20 @@ export const mainBondMissing = defineRule({
   judge(enclosure, c) {
     const role = c.site.roleOf(enclosure)
     c.rest(role.rests)
-    if (role.value === undefined) return c.undecided(say('Which enclosure is the service disconnect is not settled'))
+    if (role.value === undefined)
+      return c.undecided(say('Which enclosure is the service disconnect is not settled'))
     if (role.value !== 'service') return c.na(say('Not the service disconnect'))
     const bond = neutralBondOf(c.site, enclosure)
     c.rest(bond.rests)
     if (bond.value === false) {
-      return c.fault(say('No bond between neutral and enclosure at the service disconnect'), { danger: 4, working: [say('a fault to metal has no path back to the neutral: no breaker opens, and the metal stays live')] })
+      return c.fault(say('No bond between neutral and enclosure at the service disconnect'), {
+        danger: 4,
+        working: [
+          say(
+            'a fault to metal has no path back to the neutral: no breaker opens, and the metal stays live',
+          ),
+        ],
+      })
     }
     for (const bar of c.site.children(enclosure, 'bar')) {
       const barRole = c.ask(bar.facts.role)
@@ -31,14 +48,32 @@ export const mainBondMissing = defineRule({
       const isTied = c.ask(bar.facts.isTiedToNeutral)
       if (isTied === true) continue
       if (c.ask(bar.facts.isBondedToEnclosure) === false && isTied === false) {
-        return c.fault(say('The {role} bar is tied neither to the neutral nor to the enclosure', { role: barRole }), { danger: 4, working: [say('what lands on an isolated bar is connected to nothing: not the grounds, not an electrode conductor')] })
+        return c.fault(
+          say('The {role} bar is tied neither to the neutral nor to the enclosure', {
+            role: barRole,
+          }),
+          {
+            danger: 4,
+            working: [
+              say(
+                'what lands on an isolated bar is connected to nothing: not the grounds, not an electrode conductor',
+              ),
+            ],
+          },
+        )
       }
     }
-    const isUnsettled = bond.value === undefined || c.site.children(enclosure, 'bar').some((bar) => {
-      const barRole = c.ask(bar.facts.role)
-      if (barRole === 'neutral' || barRole === 'common') return false
-      return barRole === undefined || (c.ask(bar.facts.isTiedToNeutral) !== true && c.ask(bar.facts.isBondedToEnclosure) !== true)
-    })
+    const isUnsettled =
+      bond.value === undefined ||
+      c.site.children(enclosure, 'bar').some(bar => {
+        const barRole = c.ask(bar.facts.role)
+        if (barRole === 'neutral' || barRole === 'common') return false
+        return (
+          barRole === undefined ||
+          (c.ask(bar.facts.isTiedToNeutral) !== true &&
+            c.ask(bar.facts.isBondedToEnclosure) !== true)
+        )
+      })
     if (isUnsettled) return c.undecided(say('The bond has not been seen'))
     return c.clear(say('Neutral, enclosure and ground bars are bonded'))
   },

@@ -2,34 +2,81 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { multiwireOf } from '../../derive/multiwire'
 
-const isProtective = (protection: string | undefined): boolean => protection !== undefined && protection !== 'standard'
+const isProtective = (protection: string | undefined): boolean =>
+  protection !== undefined && protection !== 'standard'
 
 /** All hots of a multiwire circuit switch off together, so that nobody meets a live neutral. */
 export const multiwireNoCommonTrip = defineRule({
-  id: 'multiwire-no-common-trip', family: 'panels', subject: 'circuit',
-  title: 'All hots of a multiwire circuit disconnect together', fault: 'Multiwire circuit without a common disconnect',
+  id: 'multiwire-no-common-trip',
+  family: 'panels',
+  subject: 'circuit',
+  title: 'All hots of a multiwire circuit disconnect together',
+  fault: 'Multiwire circuit without a common disconnect',
   cites: [{ section: '210.4(B)' }, { section: '210.4(C)' }],
-  since: 2008, triggers: ['replaced', 'extended', 'new'],
+  since: 2008,
+  triggers: ['replaced', 'extended', 'new'],
   remedies: ['two-pole-breaker', 'listed-handle-tie'],
-  traps: ['A listed handle tie is enough only for line-to-neutral loads', 'Before 2008 only where both hots land on one yoke', 'A nail or wire through the handles is not a tie', 'AFCI or GFCI on a shared neutral wants the two-pole type'],
+  traps: [
+    'A listed handle tie is enough only for line-to-neutral loads',
+    'Before 2008 only where both hots land on one yoke',
+    'A nail or wire through the handles is not a tie',
+    'AFCI or GFCI on a shared neutral wants the two-pole type',
+  ],
   judge(circuit, c) {
     const multiwire = multiwireOf(circuit, c, say('One breaker disconnects all hots'))
     if ('verdict' in multiwire) return multiwire.verdict
     const { circuits, breakers } = multiwire
-    const single = breakers.find(b => c.ask(b.facts.poles) === 1 && isProtective(c.ask(b.facts.protection)))
-    if (single) return c.fault(say('A single-pole {kind} breaker on a shared neutral: it needs the two-pole type', { kind: c.ask(single.facts.protection)! }), { danger: 2, since: 0, working: [say('it sees the current of the other hot as missing: it trips without a fault, or its neutral was left off')] })
+    const single = breakers.find(
+      b => c.ask(b.facts.poles) === 1 && isProtective(c.ask(b.facts.protection)),
+    )
+    if (single)
+      return c.fault(
+        say('A single-pole {kind} breaker on a shared neutral: it needs the two-pole type', {
+          kind: c.ask(single.facts.protection)!,
+        }),
+        {
+          danger: 2,
+          since: 0,
+          working: [
+            say(
+              'it sees the current of the other hot as missing: it trips without a fault, or its neutral was left off',
+            ),
+          ],
+        },
+      )
     const ties = breakers.map(b => c.ask(b.facts.handleTie))
     const bad = ties.find(t => t === 'not tied' || t === 'improvised tie')
     const yokes = circuits.map(x => c.ask(x.facts.isOnOneYoke))
     const since = yokes.includes(true) ? 0 : 2008
-    if (bad) return c.fault(say('Hots on separate handles: {tie}', { tie: bad }), { danger: 3, since, working: [say('spaces {spaces}', { spaces: spacesOf() })] })
-    if (ties.includes(undefined)) return c.undecided(say('How the handles are tied has not been seen'), [], breakers.filter((_, i) => ties[i] === undefined).map(b => b.facts.handleTie))
+    if (bad)
+      return c.fault(say('Hots on separate handles: {tie}', { tie: bad }), {
+        danger: 3,
+        since,
+        working: [say('spaces {spaces}', { spaces: spacesOf() })],
+      })
+    if (ties.includes(undefined))
+      return c.undecided(
+        say('How the handles are tied has not been seen'),
+        [],
+        breakers.filter((_, i) => ties[i] === undefined).map(b => b.facts.handleTie),
+      )
     if (ties.every(t => t === 'common trip')) return c.clear(say('Common-trip breakers'))
     const lines = circuits.map(x => c.ask(x.facts.feedsLineToLine))
-    if (lines.includes(true)) return c.fault(say('A handle tie is not enough: a 240 V load needs a common trip'), { danger: 3, since })
-    if (lines.includes(undefined)) return c.undecided(say('A handle tie is enough only where nothing runs hot to hot'), [], circuits.filter((_, i) => lines[i] === undefined).map(x => x.facts.feedsLineToLine))
+    if (lines.includes(true))
+      return c.fault(say('A handle tie is not enough: a 240 V load needs a common trip'), {
+        danger: 3,
+        since,
+      })
+    if (lines.includes(undefined))
+      return c.undecided(
+        say('A handle tie is enough only where nothing runs hot to hot'),
+        [],
+        circuits.filter((_, i) => lines[i] === undefined).map(x => x.facts.feedsLineToLine),
+      )
     return c.clear(say('Listed handle ties, line-to-neutral loads only'))
 
-    function spacesOf() { return breakers.map(b => c.ask(b.facts.space) ?? '?').join(' and ') }
+    function spacesOf() {
+      return breakers.map(b => c.ask(b.facts.space) ?? '?').join(' and ')
+    }
   },
 })

@@ -5,12 +5,22 @@ import { neutralBondOf, sharesBar } from '../../derive/bond'
 import type { Context } from '../../engine/context'
 import type { Subject } from '../../model/house'
 
-/** After the service disconnect the neutral touches no metal again: a second bond puts neutral current on grounds, pipes and enclosures. */
+/**
+ * After the service disconnect the neutral touches no metal again: a second bond puts neutral
+ * current on grounds, pipes and enclosures.
+ */
 export const neutralBondedDownstream = defineRule({
-  id: 'neutral-bonded-downstream', family: 'panels', subject: 'enclosure',
+  id: 'neutral-bonded-downstream',
+  family: 'panels',
+  subject: 'enclosure',
   title: 'After the service disconnect neutral and ground stay apart',
   fault: 'Neutral bonded again after the service disconnect',
-  cites: [{ section: '250.24(A)(5)', until: 2022 }, { section: '250.24(B)', from: 2023 }, { section: '250.142(B)' }, { section: '408.40' }],
+  cites: [
+    { section: '250.24(A)(5)', until: 2022 },
+    { section: '250.24(B)', from: 2023 },
+    { section: '250.142(B)' },
+    { section: '408.40' },
+  ],
   triggers: ['replaced', 'new'],
   remedies: ['separate-neutral', 'new-four-wire-feeder', 'leave-three-wire-feeder'],
   traps: [
@@ -21,9 +31,19 @@ export const neutralBondedDownstream = defineRule({
   judge(enclosure, c) {
     const role = c.site.roleOf(enclosure)
     c.rest(role.rests)
-    if (role.value === undefined) return c.undecided(say('Which enclosure is the service disconnect is not settled'))
-    if (role.value !== 'load') return c.na(role.value === 'service' ? say('The service disconnect itself') : say('On the supply side of the service disconnect'))
-    if (c.ask(enclosure.facts.type) === 'disconnect' && c.ask(enclosure.facts.bondMeans) === 'none' && c.site.children(enclosure, 'bar').length === 0) {
+    if (role.value === undefined)
+      return c.undecided(say('Which enclosure is the service disconnect is not settled'))
+    if (role.value !== 'load')
+      return c.na(
+        role.value === 'service'
+          ? say('The service disconnect itself')
+          : say('On the supply side of the service disconnect'),
+      )
+    if (
+      c.ask(enclosure.facts.type) === 'disconnect' &&
+      c.ask(enclosure.facts.bondMeans) === 'none' &&
+      c.site.children(enclosure, 'bar').length === 0
+    ) {
       return c.clear(say('A disconnect without a neutral bond'))
     }
     const bond = neutralBondOf(c.site, enclosure)
@@ -32,20 +52,41 @@ export const neutralBondedDownstream = defineRule({
     c.rest(mixed.rests)
     if (bond.value === true || mixed.value === true) {
       const exception = oldThreeWireFeeder(enclosure, c)
-      if (exception === true) return c.clear(say('Detached building on a lawful old three-wire feeder: the bond belongs here, with its electrode'))
-      if (exception === undefined) return c.undecided(say('Bonded; whether an old three-wire feeder allows it is not settled'))
-      return c.fault(bond.value === true ? say('Neutral is bonded to the enclosure on the load side of the service disconnect') : say('Neutrals and grounds share a bar on the load side of the service disconnect'), {
-        danger: 3, working: [say('neutral current divides between the neutral and every grounding path, by conductance')],
-      })
+      if (exception === true)
+        return c.clear(
+          say(
+            'Detached building on a lawful old three-wire feeder: the bond belongs here, with its electrode',
+          ),
+        )
+      if (exception === undefined)
+        return c.undecided(say('Bonded; whether an old three-wire feeder allows it is not settled'))
+      return c.fault(
+        bond.value === true
+          ? say('Neutral is bonded to the enclosure on the load side of the service disconnect')
+          : say('Neutrals and grounds share a bar on the load side of the service disconnect'),
+        {
+          danger: 3,
+          working: [
+            say(
+              'neutral current divides between the neutral and every grounding path, by conductance',
+            ),
+          ],
+        },
+      )
     }
-    if (bond.value === undefined || mixed.value === undefined) return c.undecided(say('Whether neutral and ground are apart has not been seen'))
+    if (bond.value === undefined || mixed.value === undefined)
+      return c.undecided(say('Whether neutral and ground are apart has not been seen'))
     const feeder = c.site.get(c.ask(enclosure.facts.fedFrom), 'feeder')
-    if (feeder && c.ask(feeder.facts.egc) === 'none') return c.na(say('Apart, on a feeder without a ground: judged with the feeder'))
+    if (feeder && c.ask(feeder.facts.egc) === 'none')
+      return c.na(say('Apart, on a feeder without a ground: judged with the feeder'))
     return c.clear(say('Neutral isolated; grounds on a bar of their own'))
   },
 })
 
-/** 250.32(B): existing feeder before the 2008 edition, no ground run with it, no other metal path, no ground-fault protection ahead. */
+/**
+ * 250.32(B): existing feeder before the 2008 edition, no ground run with it, no other metal path,
+ * no ground-fault protection ahead.
+ */
 function oldThreeWireFeeder(enclosure: Subject<'enclosure'>, c: Context): boolean | undefined {
   const building = c.site.buildingOf(enclosure)
   if (!building) return false
@@ -63,5 +104,11 @@ function oldThreeWireFeeder(enclosure: Subject<'enclosure'>, c: Context): boolea
   c.rest(years.rests)
   if (years.from >= FEEDER_GROUND_SINCE) return false
   const isOld = years.to < FEEDER_GROUND_SINCE
-  return isDetached === true && egc === 'none' && otherPath === false && groundFault === false && isOld ? true : undefined
+  return isDetached === true &&
+    egc === 'none' &&
+    otherPath === false &&
+    groundFault === false &&
+    isOld
+    ? true
+    : undefined
 }

@@ -2,15 +2,27 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
 export const overheatedTermination = defineRule({
-  id: 'overheated-termination', family: 'panels', subject: 'breaker', isHazard: true,
-  title: 'Terminations are tight and cool', fault: 'Termination loose or overheated',
-  cites: [{ section: '110.14' }], triggers: [], remedies: ['re-terminate'],
-  traps: ['Trace the chain: the same fault repeats at each device', 'A hot breaker at half load: first the terminal, then the stab, then the breaker, not the wire size'],
+  id: 'overheated-termination',
+  family: 'panels',
+  subject: 'breaker',
+  isHazard: true,
+  title: 'Terminations are tight and cool',
+  fault: 'Termination loose or overheated',
+  cites: [{ section: '110.14' }],
+  triggers: [],
+  remedies: ['re-terminate'],
+  traps: [
+    'Trace the chain: the same fault repeats at each device',
+    'A hot breaker at half load: first the terminal, then the stab, then the breaker, not the wire size',
+  ],
   judge(breaker, c) {
     if (c.ask(breaker.facts.role) === 'spare') return c.na(say('Spare'))
     const state = c.ask(breaker.facts.termination)
     if (state === undefined) return c.undecided(say('The terminal has not been looked at'))
     if (state === 'sound') return c.clear(say('Sound'))
-    return c.fault(say('Terminal {state}', { state }), { danger: state === 'melted' ? 4 : 3, working: [say('look along the chain: the same fault repeats at each device')] })
+    return c.fault(say('Terminal {state}', { state }), {
+      danger: state === 'melted' ? 4 : 3,
+      working: [say('look along the chain: the same fault repeats at each device')],
+    })
   },
 })

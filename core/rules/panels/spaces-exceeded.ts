@@ -2,10 +2,18 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
 export const spacesExceeded = defineRule({
-  id: 'spaces-exceeded', family: 'panels', subject: 'enclosure',
-  title: 'No more circuits than the panel is made for', fault: 'More circuits than the panel label allows',
-  cites: [{ section: '408.54' }, { section: '408.35', until: 2007 }], triggers: ['replaced', 'extended'], remedies: ['fewer-circuits', 'replace-panel'],
-  traps: ['Each pole counts, each half of a twin too', 'Before the 2008 edition 42 was the most in any lighting and appliance panel'],
+  id: 'spaces-exceeded',
+  family: 'panels',
+  subject: 'enclosure',
+  title: 'No more circuits than the panel is made for',
+  fault: 'More circuits than the panel label allows',
+  cites: [{ section: '408.54' }, { section: '408.35', until: 2007 }],
+  triggers: ['replaced', 'extended'],
+  remedies: ['fewer-circuits', 'replace-panel'],
+  traps: [
+    'Each pole counts, each half of a twin too',
+    'Before the 2008 edition 42 was the most in any lighting and appliance panel',
+  ],
   judge(enclosure, c) {
     const type = c.ask(enclosure.facts.type)
     if (type === 'meter' || type === 'disconnect') return c.na(say('No circuits of its own'))
@@ -17,9 +25,28 @@ export const spacesExceeded = defineRule({
       if (poles === undefined) isOpen = true
       least += poles ?? 1
     }
-    if (type === undefined || most === undefined) return c.undecided(say('The label has not been read for the most circuits'))
-    if (least > most) return c.fault(say('{least} poles, the label allows {most}', { least, most }), { danger: 2, compare: { left: least, leftLabel: 'poles', sign: '>', right: most, rightLabel: 'allowed', unit: '' } })
+    if (type === undefined || most === undefined)
+      return c.undecided(say('The label has not been read for the most circuits'))
+    if (least > most)
+      return c.fault(say('{least} poles, the label allows {most}', { least, most }), {
+        danger: 2,
+        compare: {
+          left: least,
+          leftLabel: 'poles',
+          sign: '>',
+          right: most,
+          rightLabel: 'allowed',
+          unit: '',
+        },
+      })
     if (isOpen) return c.undecided(say('Not every breaker has been counted'))
-    return c.clear(say('{least} poles of {most}', { least, most }), [], { left: least, leftLabel: 'poles', sign: least < most ? '<' : '=', right: most, rightLabel: 'allowed', unit: '' })
+    return c.clear(say('{least} poles of {most}', { least, most }), [], {
+      left: least,
+      leftLabel: 'poles',
+      sign: least < most ? '<' : '=',
+      right: most,
+      rightLabel: 'allowed',
+      unit: '',
+    })
   },
 })

@@ -3,23 +3,40 @@ import { say } from '../../engine/say'
 
 /** A split bus may stay while six hand movements kill everything and nobody added breakers above. */
 export const splitBus = defineRule({
-  id: 'split-bus', family: 'panels', subject: 'enclosure',
-  title: 'A split-bus panel keeps to six mains, none of them added', fault: 'Split bus with more than six mains, or breakers added above',
-  cites: [{ section: '230.71' }, { section: '408.36' }], triggers: ['replaced', 'new'], remedies: ['replace-panel', 'fewer-mains'],
-  traps: ['One of the upper mains feeds the lower bus: with it off the upper half is live', 'Made until the early 1980s; by itself it may stay'],
+  id: 'split-bus',
+  family: 'panels',
+  subject: 'enclosure',
+  title: 'A split-bus panel keeps to six mains, none of them added',
+  fault: 'Split bus with more than six mains, or breakers added above',
+  cites: [{ section: '230.71' }, { section: '408.36' }],
+  triggers: ['replaced', 'new'],
+  remedies: ['replace-panel', 'fewer-mains'],
+  traps: [
+    'One of the upper mains feeds the lower bus: with it off the upper half is live',
+    'Made until the early 1980s; by itself it may stay',
+  ],
   judge(enclosure, c) {
     if (c.ask(enclosure.facts.type) === 'meter') return c.na(say('Utility meter enclosure'))
     const kind = c.ask(enclosure.facts.mainKind)
     const bus = kind === 'split bus' ? undefined : c.ask(enclosure.facts.bus)
     if (kind !== 'split bus' && bus !== 'split bus') {
       if (kind === 'main breaker' || kind === 'fused main') return c.na(say('One main'))
-      return kind === undefined || bus === undefined ? c.undecided(say('What the supply lands on has not been seen')) : c.na(say('No split bus'))
+      return kind === undefined || bus === undefined
+        ? c.undecided(say('What the supply lands on has not been seen'))
+        : c.na(say('No split bus'))
     }
     const hands = c.ask(enclosure.facts.upperMains)
     const added = c.ask(enclosure.facts.hasAddedUpper)
-    if (hands !== undefined && hands > 6) return c.fault(say('{hands} mains in the upper section', { hands }), { danger: 2 })
+    if (hands !== undefined && hands > 6)
+      return c.fault(say('{hands} mains in the upper section', { hands }), { danger: 2 })
     if (added) return c.fault(say('Breakers were added in the upper section'), { danger: 2 })
-    if (hands === undefined || added === undefined) return c.undecided(say('The upper section has not been looked through'))
-    return c.mayStay(say('{hands} mains; may stay', { hands }), say('Split bus: with the lower main off the upper half stays live; a replacement has one main'))
+    if (hands === undefined || added === undefined)
+      return c.undecided(say('The upper section has not been looked through'))
+    return c.mayStay(
+      say('{hands} mains; may stay', { hands }),
+      say(
+        'Split bus: with the lower main off the upper half stays live; a replacement has one main',
+      ),
+    )
   },
 })

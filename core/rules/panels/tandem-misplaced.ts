@@ -2,15 +2,25 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
 export const tandemMisplaced = defineRule({
-  id: 'tandem-misplaced', family: 'panels', subject: 'breaker',
-  title: 'Twin breakers stand only where the panel is made for them', fault: 'Twin breaker where the label allows none',
-  cites: [{ section: '408.54' }, { section: '110.3(B)' }], triggers: ['replaced'], remedies: ['untwin'],
-  traps: ['That it can be pushed in proves nothing: read the label', 'Some panels take twins in a few marked spaces'],
+  id: 'tandem-misplaced',
+  family: 'panels',
+  subject: 'breaker',
+  title: 'Twin breakers stand only where the panel is made for them',
+  fault: 'Twin breaker where the label allows none',
+  cites: [{ section: '408.54' }, { section: '110.3(B)' }],
+  triggers: ['replaced'],
+  remedies: ['untwin'],
+  traps: [
+    'That it can be pushed in proves nothing: read the label',
+    'Some panels take twins in a few marked spaces',
+  ],
   judge(breaker, c) {
     const half = c.ask(breaker.facts.half)
     if (half === undefined) {
       // The half is part of where a breaker is; one without it takes the whole space.
-      return c.ask(breaker.facts.space) === undefined ? c.undecided() : c.na(say('Takes the whole space'))
+      return c.ask(breaker.facts.space) === undefined
+        ? c.undecided()
+        : c.na(say('Takes the whole space'))
     }
     const panel = c.site.get(breaker.parent ?? undefined, 'enclosure')
     const allowed = panel && c.ask(panel.facts.tandems)
@@ -18,7 +28,10 @@ export const tandemMisplaced = defineRule({
     if (allowed === 'all spaces') return c.clear(say('The label allows twins in every space'))
     if (allowed === 'none') return c.fault(say('The label allows no twins'), { danger: 2 })
     const isMarked = c.ask(breaker.facts.isTwinSpace)
-    if (isMarked === undefined) return c.undecided(say('Only marked spaces take twins, and this one has not been read'))
-    return isMarked ? c.clear(say('A space marked for twins')) : c.fault(say('A twin in a space not marked for one'), { danger: 2 })
+    if (isMarked === undefined)
+      return c.undecided(say('Only marked spaces take twins, and this one has not been read'))
+    return isMarked
+      ? c.clear(say('A space marked for twins'))
+      : c.fault(say('A twin in a space not marked for one'), { danger: 2 })
   },
 })

@@ -2,10 +2,19 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
 export const threePhasePanel = defineRule({
-  id: 'three-phase-panel-on-single-phase', family: 'panels', subject: 'enclosure',
-  title: 'A three-phase enclosure stands on a three-phase supply', fault: 'Three-phase enclosure on a single-phase supply',
-  cites: [{ section: '110.3(B)' }, { section: '408.3(E)' }], triggers: ['replaced', 'new'], remedies: ['single-phase-panel'],
-  traps: ['Every third space may be dead, or on the leg of its neighbour', 'An improvised jumper is a hazard at once; a listed one is part of the panel', 'Two-pole breakers may then straddle one leg'],
+  id: 'three-phase-panel-on-single-phase',
+  family: 'panels',
+  subject: 'enclosure',
+  title: 'A three-phase enclosure stands on a three-phase supply',
+  fault: 'Three-phase enclosure on a single-phase supply',
+  cites: [{ section: '110.3(B)' }, { section: '408.3(E)' }],
+  triggers: ['replaced', 'new'],
+  remedies: ['single-phase-panel'],
+  traps: [
+    'Every third space may be dead, or on the leg of its neighbour',
+    'An improvised jumper is a hazard at once; a listed one is part of the panel',
+    'Two-pole breakers may then straddle one leg',
+  ],
   judge(enclosure, c) {
     const type = c.ask(enclosure.facts.type)
     if (type === 'meter' || type === 'disconnect') return c.na(say('No bus of its own'))
@@ -15,9 +24,15 @@ export const threePhasePanel = defineRule({
     const third = c.ask(enclosure.facts.thirdLeg)
     if (third === undefined) return c.undecided(say('The third bar has not been measured'))
     if (third === 'fed by a third phase') return c.na(say('Fed by three phases'))
-    if (third === 'not connected') return c.fault(say('The third bar is dead: every third space has nothing'), { danger: 2 })
+    if (third === 'not connected')
+      return c.fault(say('The third bar is dead: every third space has nothing'), { danger: 2 })
     const isListed = c.ask(enclosure.facts.isJumperListed)
-    if (isListed === undefined) return c.undecided(say('The third bar is jumpered; whether the jumper is a listed part has not been read'))
-    return isListed ? c.clear(say('The label shows this jumper')) : c.fault(say('The third bar is jumpered with an improvised part'), { danger: 4 })
+    if (isListed === undefined)
+      return c.undecided(
+        say('The third bar is jumpered; whether the jumper is a listed part has not been read'),
+      )
+    return isListed
+      ? c.clear(say('The label shows this jumper'))
+      : c.fault(say('The third bar is jumpered with an improvised part'), { danger: 4 })
   },
 })

@@ -2,13 +2,30 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
 export const unusedOpening = defineRule({
-  id: 'unused-opening', family: 'panels', subject: 'enclosure',
-  title: 'No unused opening is left open', fault: 'Open knockout or breaker window',
-  cites: [{ section: '110.12(A)' }, { section: '408.7' }], triggers: [], remedies: ['close-openings'],
+  id: 'unused-opening',
+  family: 'panels',
+  subject: 'enclosure',
+  title: 'No unused opening is left open',
+  fault: 'Open knockout or breaker window',
+  cites: [{ section: '110.12(A)' }, { section: '408.7' }],
+  triggers: [],
+  remedies: ['close-openings'],
   traps: ['Breaker windows in the cover count as well as knockouts'],
   judge(enclosure, c) {
     const openings = c.ask(enclosure.facts.openings)
     if (openings === undefined) return c.undecided(say('The openings have not been counted'))
-    return openings === 0 ? c.clear(say('All closed')) : c.fault(say('{openings} unclosed', { openings }), { danger: 2, compare: { left: openings, leftLabel: 'open', sign: '>', right: 0, rightLabel: 'allowed', unit: '' } })
+    return openings === 0
+      ? c.clear(say('All closed'))
+      : c.fault(say('{openings} unclosed', { openings }), {
+          danger: 2,
+          compare: {
+            left: openings,
+            leftLabel: 'open',
+            sign: '>',
+            right: 0,
+            rightLabel: 'allowed',
+            unit: '',
+          },
+        })
   },
 })

@@ -4,10 +4,19 @@ import { DEPTH_IN, HEIGHT_IN, LESS_HEIGHT_AMPS, WIDTH_IN } from '../../tables/wo
 
 /** Room to stand, to work and to get away: depth, width, height, a door that opens, kept clear. */
 export const workingSpace = defineRule({
-  id: 'working-space', family: 'panels', subject: 'enclosure',
-  title: 'There is room to work in front: 36 in deep, 30 in wide, 6½ ft high, kept clear', fault: 'Not enough working space',
-  cites: [{ section: '110.26(A)' }, { section: '110.26(B)' }], triggers: ['replaced', 'new'], remedies: ['clear-space', 'relocate-panel'],
-  traps: ['The width may lie to either side: the enclosure need not be in the middle', 'In existing dwellings service equipment and panels up to 200 A may have less height', 'Depth counts from the face, or from the cover where it is enclosed'],
+  id: 'working-space',
+  family: 'panels',
+  subject: 'enclosure',
+  title: 'There is room to work in front: 36 in deep, 30 in wide, 6½ ft high, kept clear',
+  fault: 'Not enough working space',
+  cites: [{ section: '110.26(A)' }, { section: '110.26(B)' }],
+  triggers: ['replaced', 'new'],
+  remedies: ['clear-space', 'relocate-panel'],
+  traps: [
+    'The width may lie to either side: the enclosure need not be in the middle',
+    'In existing dwellings service equipment and panels up to 200 A may have less height',
+    'Depth counts from the face, or from the cover where it is enclosed',
+  ],
   judge(enclosure, c) {
     const type = c.ask(enclosure.facts.type)
     if (type === 'meter') return c.na(say('Utility meter enclosure'))
@@ -19,21 +28,47 @@ export const workingSpace = defineRule({
     const isClear = c.ask(enclosure.facts.isKeptClear)
     const escape = c.ask(enclosure.facts.escape)
     if (type === undefined) return c.undecided()
-    const short = (what: string, left: number, right: number) => c.fault(say('{what} {left} in, {right} in wanted', { what, left, right }), { danger: 2, compare: { left, leftLabel: what, sign: '<', right, rightLabel: 'wanted', unit: 'in' } })
+    const short = (what: string, left: number, right: number) =>
+      c.fault(say('{what} {left} in, {right} in wanted', { what, left, right }), {
+        danger: 2,
+        compare: { left, leftLabel: what, sign: '<', right, rightLabel: 'wanted', unit: 'in' },
+      })
     if (depth !== undefined && depth < DEPTH_IN) return short('depth', depth, DEPTH_IN)
     const wide = Math.max(WIDTH_IN, own ?? WIDTH_IN)
     if (width !== undefined && width < wide) return short('width', width, wide)
     if (door === 'less than 90°') return c.fault(say('The door opens less than 90°'), { danger: 2 })
-    if (escape === 'must sit or kneel' || escape === 'no way out past it') return c.fault(escape === 'must sit or kneel' ? say('Nobody can stand upright in front of it') : say('No way out past it if something goes wrong'), { danger: 2 })
+    if (escape === 'must sit or kneel' || escape === 'no way out past it')
+      return c.fault(
+        escape === 'must sit or kneel'
+          ? say('Nobody can stand upright in front of it')
+          : say('No way out past it if something goes wrong'),
+        { danger: 2 },
+      )
     if (height !== undefined && height < HEIGHT_IN) {
-      const amps = type === 'panel' ? c.ask(enclosure.facts.busAmps) : c.ask(enclosure.facts.mainAmps)
-      if (amps === undefined) return c.undecided(say('{height} in high: enough only for an existing panel of 200 A or less', { height }))
+      const amps =
+        type === 'panel' ? c.ask(enclosure.facts.busAmps) : c.ask(enclosure.facts.mainAmps)
+      if (amps === undefined)
+        return c.undecided(
+          say('{height} in high: enough only for an existing panel of 200 A or less', { height }),
+        )
       const work = c.ask(enclosure.facts.work)
       if (amps > LESS_HEIGHT_AMPS || work === 'new') return short('height', height, HEIGHT_IN)
-      if (work === undefined) return c.undecided(say('{height} in high: enough only for an existing panel', { height }))
+      if (work === undefined)
+        return c.undecided(say('{height} in high: enough only for an existing panel', { height }))
     }
     if (isClear === false) return c.fault(say('Something stands in the space'), { danger: 1 })
-    if (depth === undefined || width === undefined || height === undefined || own === undefined || door === undefined || isClear === undefined || escape === undefined) return c.undecided(say('Not all of it has been measured'))
-    return c.clear(say('{depth} in deep, {width} in wide, {height} in high, clear', { depth, width, height }))
+    if (
+      depth === undefined ||
+      width === undefined ||
+      height === undefined ||
+      own === undefined ||
+      door === undefined ||
+      isClear === undefined ||
+      escape === undefined
+    )
+      return c.undecided(say('Not all of it has been measured'))
+    return c.clear(
+      say('{depth} in deep, {width} in wide, {height} in high, clear', { depth, width, height }),
+    )
   },
 })

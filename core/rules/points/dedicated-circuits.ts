@@ -3,15 +3,26 @@ import { say } from '../../engine/say'
 import { REQUIRED_20A_SINCE } from '../../tables/years'
 
 export const dedicatedCircuits = defineRule({
-  id: 'dedicated-circuits', family: 'points', subject: 'circuit',
-  title: 'Required circuits serve only what they may', fault: 'Required circuit shared with other outlets',
-  cites: [{ section: '210.11(C)' }, { section: '210.52(B)' }], triggers: ['new'], remedies: ['split-circuit'],
+  id: 'dedicated-circuits',
+  family: 'points',
+  subject: 'circuit',
+  title: 'Required circuits serve only what they may',
+  fault: 'Required circuit shared with other outlets',
+  cites: [{ section: '210.11(C)' }, { section: '210.52(B)' }],
+  triggers: ['new'],
+  remedies: ['split-circuit'],
   traps: ['A bathroom circuit may serve all of one bathroom, or the receptacles of several'],
   judge(circuit, c) {
     const use = c.ask(circuit.facts.requiredUse)
     if (use === 'none') return c.na(say('Not one of the required circuits'))
     const shared = c.ask(circuit.facts.isSharedOutside)
-    if (use === undefined || shared === undefined) return c.undecided(say('What else it serves has not been traced'))
-    return shared ? c.fault(say('The {use} circuit serves other outlets too', { use }), { danger: 1, since: REQUIRED_20A_SINCE[use] }) : c.clear(say('Serves only what it may'))
+    if (use === undefined || shared === undefined)
+      return c.undecided(say('What else it serves has not been traced'))
+    return shared
+      ? c.fault(say('The {use} circuit serves other outlets too', { use }), {
+          danger: 1,
+          since: REQUIRED_20A_SINCE[use],
+        })
+      : c.clear(say('Serves only what it may'))
   },
 })

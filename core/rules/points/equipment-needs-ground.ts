@@ -3,9 +3,15 @@ import { say } from '../../engine/say'
 import { groundOf, openGround } from '../../derive/ground'
 
 export const equipmentNeedsGround = defineRule({
-  id: 'equipment-needs-ground', family: 'points', subject: 'point', isHazard: true,
-  title: 'What must be grounded is grounded', fault: 'Appliance that must be grounded, on an outlet without a ground',
-  cites: [{ section: '250.114' }, { section: '110.3(B)' }], triggers: [], remedies: ['run-grounding-conductor', 'use-raceway', 'new-cable'],
+  id: 'equipment-needs-ground',
+  family: 'points',
+  subject: 'point',
+  isHazard: true,
+  title: 'What must be grounded is grounded',
+  fault: 'Appliance that must be grounded, on an outlet without a ground',
+  cites: [{ section: '250.114' }, { section: '110.3(B)' }],
+  triggers: [],
+  remedies: ['run-grounding-conductor', 'use-raceway', 'new-cable'],
   traps: ['Ground-fault protection does not satisfy this'],
   judge(point, c) {
     const type = c.ask(point.facts.type)
@@ -16,8 +22,17 @@ export const equipmentNeedsGround = defineRule({
     const ground = groundOf(c.site, point)
     c.rest(ground.rests)
     if (ground.value === 'good') return c.clear(say('It has a ground'))
-    if (type === undefined || appliance === undefined) return c.undecided(say('What it feeds has not been seen'))
-    if (ground.value === undefined) return c.undecided(say('Whether there is a ground has not been settled'), [], openGround(ground.rests, point))
-    return c.fault(say('{appliance} on an outlet without a ground', { appliance }), { danger: 3, working: [say('ground-fault protection does not satisfy this')] })
+    if (type === undefined || appliance === undefined)
+      return c.undecided(say('What it feeds has not been seen'))
+    if (ground.value === undefined)
+      return c.undecided(
+        say('Whether there is a ground has not been settled'),
+        [],
+        openGround(ground.rests, point),
+      )
+    return c.fault(say('{appliance} on an outlet without a ground', { appliance }), {
+      danger: 3,
+      working: [say('ground-fault protection does not satisfy this')],
+    })
   },
 })

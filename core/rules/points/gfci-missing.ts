@@ -5,22 +5,63 @@ import { couldNeedGfci, gfciRequirement } from '../../derive/protection'
 
 /** Ground-fault protection where the place asks for it, by the edition that bears on the receptacle. */
 export const gfciMissing = defineRule({
-  id: 'gfci-missing', family: 'points', subject: 'point',
-  title: 'Outlets have ground-fault protection where the place asks for it', fault: 'Ground-fault protection missing',
-  cites: [{ section: '210.8(A)' }, { section: '210.8(D)', from: 2014 }, { section: '210.8(F)', from: 2020 }, { section: '406.4(D)(3)' }], triggers: ['replaced', 'new'], remedies: ['gfci-here', 'gfci-first-outlet', 'gfci-breaker', 'protect-beside-panel'],
-  traps: ['A device ahead of it, or the breaker, protects it too', 'A plug-in tester cannot trip a GFCI where there is no ground: use its own button', 'Receptacles of 250 V and hard-wired outlets outdoors from 2020; lighting in crawl spaces from 2017; the dishwasher from 2014', 'Replacing the receptacle brings the rule of today, whatever the house’s age'],
+  id: 'gfci-missing',
+  family: 'points',
+  subject: 'point',
+  title: 'Outlets have ground-fault protection where the place asks for it',
+  fault: 'Ground-fault protection missing',
+  cites: [
+    { section: '210.8(A)' },
+    { section: '210.8(D)', from: 2014 },
+    { section: '210.8(F)', from: 2020 },
+    { section: '406.4(D)(3)' },
+  ],
+  triggers: ['replaced', 'new'],
+  remedies: ['gfci-here', 'gfci-first-outlet', 'gfci-breaker', 'protect-beside-panel'],
+  traps: [
+    'A device ahead of it, or the breaker, protects it too',
+    'A plug-in tester cannot trip a GFCI where there is no ground: use its own button',
+    'Receptacles of 250 V and hard-wired outlets outdoors from 2020; lighting in crawl spaces ' +
+      'from 2017; the dishwasher from 2014',
+    'Replacing the receptacle brings the rule of today, whatever the house’s age',
+  ],
   judge(point, c) {
     const type = c.ask(point.facts.type)
-    if (type === 'junction box' || type === 'switch' || type === 'alarm') return c.na(say('Not an outlet the rule is about'))
+    if (type === 'junction box' || type === 'switch' || type === 'alarm')
+      return c.na(say('Not an outlet the rule is about'))
     const room = c.site.get(c.ask(point.facts.room), 'room')
     const use = room && c.ask(room.facts.use)
-    if (type !== undefined && use !== undefined && !couldNeedGfci(use, type, c.site.edition)) return c.na(say('The {edition} edition asks for none here', { edition: c.site.edition }))
+    if (type !== undefined && use !== undefined && !couldNeedGfci(use, type, c.site.edition))
+      return c.na(say('The {edition} edition asks for none here', { edition: c.site.edition }))
     const gfci = gfciOf(c.site, point)
     c.rest(gfci.rests)
-    if (gfci.value !== undefined && gfci.value !== 'none') return c.clear(gfci.value === 'own' ? say('Protection in the device') : gfci.value === 'breaker' ? say('Protection in the breaker') : say('Protected by a device ahead'))
+    if (gfci.value !== undefined && gfci.value !== 'none')
+      return c.clear(
+        gfci.value === 'own'
+          ? say('Protection in the device')
+          : gfci.value === 'breaker'
+            ? say('Protection in the breaker')
+            : say('Protected by a device ahead'),
+      )
     const need = use === undefined ? undefined : gfciRequirement(point, use, room!, c)
-    if (need && need.since === undefined && !need.isOpen) return type === undefined ? c.undecided() : c.na(say('The {edition} edition asks for none here', { edition: c.site.edition }))
-    if (type === undefined || !need || need.since === undefined || gfci.value === undefined) return c.undecided(need?.since === undefined ? say('Whether the place asks for it has not been settled') : say('Required here ({text}); whether it is there has not been settled', { text: need.text }))
-    return c.fault(say('{text}: required since {since}, and nothing protects it', { text: need.text, since: need.since }), { danger: 3, since: need.since, ...need.isSinceOpen && { isSinceOpen: true } })
+    if (need && need.since === undefined && !need.isOpen)
+      return type === undefined
+        ? c.undecided()
+        : c.na(say('The {edition} edition asks for none here', { edition: c.site.edition }))
+    if (type === undefined || !need || need.since === undefined || gfci.value === undefined)
+      return c.undecided(
+        need?.since === undefined
+          ? say('Whether the place asks for it has not been settled')
+          : say('Required here ({text}); whether it is there has not been settled', {
+              text: need.text,
+            }),
+      )
+    return c.fault(
+      say('{text}: required since {since}, and nothing protects it', {
+        text: need.text,
+        since: need.since,
+      }),
+      { danger: 3, since: need.since, ...(need.isSinceOpen && { isSinceOpen: true }) },
+    )
   },
 })

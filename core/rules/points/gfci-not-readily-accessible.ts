@@ -4,16 +4,26 @@ import { READILY_ACCESSIBLE_SINCE } from '../../tables/protection-years'
 import { holdsNoDevice } from '../../derive/box'
 
 export const gfciNotReadilyAccessible = defineRule({
-  id: 'gfci-not-readily-accessible', family: 'points', subject: 'point',
-  title: 'The reset of a ground-fault device can be reached at once', fault: 'Reset not readily accessible',
-  cites: [{ section: '210.8(A)' }], since: READILY_ACCESSIBLE_SINCE, triggers: ['replaced', 'new'], remedies: ['move-protection'],
+  id: 'gfci-not-readily-accessible',
+  family: 'points',
+  subject: 'point',
+  title: 'The reset of a ground-fault device can be reached at once',
+  fault: 'Reset not readily accessible',
+  cites: [{ section: '210.8(A)' }],
+  since: READILY_ACCESSIBLE_SINCE,
+  triggers: ['replaced', 'new'],
+  remedies: ['move-protection'],
   traps: ['Behind an appliance is not readily accessible'],
   judge(point, c) {
     if (holdsNoDevice(c.ask(point.facts.type))) return c.na(say('No device here'))
     const protection = c.ask(point.facts.protection)
-    if (protection !== undefined && protection !== 'GFCI' && protection !== 'dual') return c.na(say('No ground-fault device here'))
+    if (protection !== undefined && protection !== 'GFCI' && protection !== 'dual')
+      return c.na(say('No ground-fault device here'))
     const access = c.ask(point.facts.resetAccess)
-    if (protection === undefined || access === undefined) return c.undecided(say('Where its reset is has not been seen'))
-    return access === 'readily accessible' ? c.clear(say('Reached at once')) : c.fault(say('Its reset is {access}', { access }), { danger: 1 })
+    if (protection === undefined || access === undefined)
+      return c.undecided(say('Where its reset is has not been seen'))
+    return access === 'readily accessible'
+      ? c.clear(say('Reached at once'))
+      : c.fault(say('Its reset is {access}', { access }), { danger: 1 })
   },
 })

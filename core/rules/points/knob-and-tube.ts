@@ -2,10 +2,20 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
 export const knobAndTube = defineRule({
-  id: 'knob-and-tube', family: 'points', subject: 'segment', isHazard: true,
-  title: 'Knob-and-tube runs free in air, unspliced and unfused in the neutral', fault: 'Knob-and-tube buried, altered or fused in the neutral',
-  cites: [{ section: '394.12' }, { section: '394.56' }], triggers: ['extended', 'new'], remedies: ['knob-and-tube-care', 'replace-conductor'],
-  traps: ['By itself it may stay', 'Colour tells nothing: identify with a meter', 'One cut can kill half a house: map before cutting'],
+  id: 'knob-and-tube',
+  family: 'points',
+  subject: 'segment',
+  isHazard: true,
+  title: 'Knob-and-tube runs free in air, unspliced and unfused in the neutral',
+  fault: 'Knob-and-tube buried, altered or fused in the neutral',
+  cites: [{ section: '394.12' }, { section: '394.56' }],
+  triggers: ['extended', 'new'],
+  remedies: ['knob-and-tube-care', 'replace-conductor'],
+  traps: [
+    'By itself it may stay',
+    'Colour tells nothing: identify with a meter',
+    'One cut can kill half a house: map before cutting',
+  ],
   judge(segment, c) {
     const wiring = c.ask(segment.facts.wiring)
     if (wiring !== undefined && wiring !== 'knob-and-tube') return c.na(say('Not knob-and-tube'))
@@ -15,8 +25,16 @@ export const knobAndTube = defineRule({
     if (wiring === undefined) return c.undecided(say('The wiring method has not been seen'))
     if (fused) return c.fault(say('The neutral is fused or switched'), { danger: 4 })
     if (buried) return c.fault(say('Buried in insulation: it cannot shed its heat'), { danger: 3 })
-    if (extended) return c.fault(say('Extended, or spliced to newer cable outside a box'), { danger: 3 })
-    if (buried === undefined || extended === undefined || fused === undefined) return c.undecided(say('Not all of it has been followed'))
-    return c.mayStay(say('Free, unaltered: may stay'), say('Knob-and-tube has no ground and must not be extended, buried in insulation or put behind more than 15 A; many insurers refuse it'))
+    if (extended)
+      return c.fault(say('Extended, or spliced to newer cable outside a box'), { danger: 3 })
+    if (buried === undefined || extended === undefined || fused === undefined)
+      return c.undecided(say('Not all of it has been followed'))
+    return c.mayStay(
+      say('Free, unaltered: may stay'),
+      say(
+        'Knob-and-tube has no ground and must not be extended, buried in insulation or put ' +
+          'behind more than 15 A; many insurers refuse it',
+      ),
+    )
   },
 })

@@ -2,17 +2,37 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { unopened } from '../../derive/box'
 
-/** Splices stay cool. The same hand usually made all of them: what is found in one box is looked for along the chain. */
+/**
+ * Splices stay cool. The same hand usually made all of them: what is found in one box is looked for
+ * along the chain.
+ */
 export const overheatedSplice = defineRule({
-  id: 'overheated-splice', family: 'points', subject: 'point', isHazard: true,
-  title: 'Splices are tight and cool', fault: 'Splice overheated',
-  cites: [{ section: '110.14(B)' }], triggers: [], remedies: ['remake-splice'],
-  traps: ['Trace the chain: the same fault repeats from box to box', 'If the damage goes beyond the box, the run is replaced'],
+  id: 'overheated-splice',
+  family: 'points',
+  subject: 'point',
+  isHazard: true,
+  title: 'Splices are tight and cool',
+  fault: 'Splice overheated',
+  cites: [{ section: '110.14(B)' }],
+  triggers: [],
+  remedies: ['remake-splice'],
+  traps: [
+    'Trace the chain: the same fault repeats from box to box',
+    'If the damage goes beyond the box, the run is replaced',
+  ],
   judge(point, c) {
     if (c.ask(point.facts.splice) === 'none') return c.na(say('No splices here'))
     const state = c.ask(point.facts.spliceState)
-    if (state === undefined) return c.undecided(say('Its splices have not been looked at'), [], unopened(point, c))
+    if (state === undefined)
+      return c.undecided(say('Its splices have not been looked at'), [], unopened(point, c))
     if (state === 'sound') return c.clear(say('Sound'))
-    return c.fault(say('Splices: {state}', { state }), { danger: state === 'melted' ? 4 : 3, working: [say('look in the box before and the box after: the same joint made the same way fails the same way')] })
+    return c.fault(say('Splices: {state}', { state }), {
+      danger: state === 'melted' ? 4 : 3,
+      working: [
+        say(
+          'look in the box before and the box after: the same joint made the same way fails the same way',
+        ),
+      ],
+    })
   },
 })

@@ -5,24 +5,44 @@ import { say } from '../../engine/say'
 const ALSO_250V_SINCE = 2017
 
 export const tamperResistant = defineRule({
-  id: 'tamper-resistant', family: 'points', subject: 'point',
-  title: 'New and replaced receptacles are tamper-resistant', fault: 'Receptacle not tamper-resistant',
-  cites: [{ section: '406.12' }], since: 2008, triggers: ['replaced', 'new'], triggersSince: { replaced: 2011 }, remedies: ['tr-receptacle'],
-  traps: ['Two-slot ones, those more than 5½ ft up and those for one appliance in its place are exempt'],
+  id: 'tamper-resistant',
+  family: 'points',
+  subject: 'point',
+  title: 'New and replaced receptacles are tamper-resistant',
+  fault: 'Receptacle not tamper-resistant',
+  cites: [{ section: '406.12' }],
+  since: 2008,
+  triggers: ['replaced', 'new'],
+  triggersSince: { replaced: 2011 },
+  remedies: ['tr-receptacle'],
+  traps: [
+    'Two-slot ones, those more than 5½ ft up and those for one appliance in its place are exempt',
+  ],
   judge(point, c) {
     const type = c.ask(point.facts.type)
     if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
 
     const slots = c.ask(point.facts.slots)
     if (slots === 'two') return c.na(say('Two-slot receptacle'))
-    if (slots === '240 V' && c.site.edition < ALSO_250V_SINCE) return c.na(say('A 250 V receptacle: named from the {since} edition', { since: ALSO_250V_SINCE }))
+    if (slots === '240 V' && c.site.edition < ALSO_250V_SINCE)
+      return c.na(
+        say('A 250 V receptacle: named from the {since} edition', { since: ALSO_250V_SINCE }),
+      )
     const is = c.ask(point.facts.isTamperResistant)
     if (is === true) return c.clear(say('Tamper-resistant'))
     const height = c.ask(point.facts.heightFt)
-    if (height !== undefined && height > 5.5) return c.na(say('{height} ft up: exempt above 5½ ft', { height }))
+    if (height !== undefined && height > 5.5)
+      return c.na(say('{height} ft up: exempt above 5½ ft', { height }))
     const isDedicated = c.ask(point.facts.isDedicated)
     if (isDedicated === true) return c.na(say('For one appliance in its place'))
-    if (type === undefined || slots === undefined || is === undefined || height === undefined || isDedicated === undefined) return c.undecided(say('Not looked at'))
+    if (
+      type === undefined ||
+      slots === undefined ||
+      is === undefined ||
+      height === undefined ||
+      isDedicated === undefined
+    )
+      return c.undecided(say('Not looked at'))
     return c.fault(say('No shutters'), { danger: 1 })
   },
 })

@@ -9,45 +9,103 @@ import { sizeIndex, type Size } from '../../tables/ampacity'
 const LEAST: Record<'copper' | 'aluminium', Size> = { copper: '10', aluminium: '8' }
 
 export const threeWireDryerRange = defineRule({
-  id: 'three-wire-dryer-range', family: 'points', subject: 'circuit',
-  title: 'Dryer and range frames are grounded as their years allow', fault: 'Dryer or range grounded by its neutral where it may not be',
-  cites: [{ section: '250.140' }, { section: '250.142(B)' }], triggers: ['new', 'replaced'], remedies: ['four-wire-circuit'],
-  traps: ['Existing circuits only: none new from 1996', 'A bare neutral must be in SE cable and start at the service equipment', 'Turning the panel into a sub-panel ends the bare-neutral case'],
+  id: 'three-wire-dryer-range',
+  family: 'points',
+  subject: 'circuit',
+  title: 'Dryer and range frames are grounded as their years allow',
+  fault: 'Dryer or range grounded by its neutral where it may not be',
+  cites: [{ section: '250.140' }, { section: '250.142(B)' }],
+  triggers: ['new', 'replaced'],
+  remedies: ['four-wire-circuit'],
+  traps: [
+    'Existing circuits only: none new from 1996',
+    'A bare neutral must be in SE cable and start at the service equipment',
+    'Turning the panel into a sub-panel ends the bare-neutral case',
+  ],
   judge(circuit, c) {
     const supplies = c.ask(circuit.facts.supplies)
     const frame = c.ask(circuit.facts.frameGround)
-    if (supplies !== undefined && supplies !== 'cooking appliance' && supplies !== 'fixed appliance') return c.na(say('No dryer or range'))
+    if (
+      supplies !== undefined &&
+      supplies !== 'cooking appliance' &&
+      supplies !== 'fixed appliance'
+    )
+      return c.na(say('No dryer or range'))
     if (frame === 'grounding conductor') return c.clear(say('A grounding conductor of its own'))
-    if (supplies === 'fixed appliance' && frame === undefined) return c.undecided(say('If it is a dryer: how its frame is grounded has not been seen'))
-    if (supplies === undefined || frame === undefined) return c.undecided(say('How its frame is grounded has not been seen'))
+    if (supplies === 'fixed appliance' && frame === undefined)
+      return c.undecided(say('If it is a dryer: how its frame is grounded has not been seen'))
+    if (supplies === undefined || frame === undefined)
+      return c.undecided(say('How its frame is grounded has not been seen'))
     if (frame === 'nothing') return c.fault(say('Its frame is grounded by nothing'), { danger: 4 })
     const neutral = c.ask(circuit.facts.neutral)
-    if (neutral === 'bare in other cable') return c.fault(say('Frame on a bare neutral in a cable that may not have one'), { danger: 3 })
+    if (neutral === 'bare in other cable')
+      return c.fault(say('Frame on a bare neutral in a cable that may not have one'), { danger: 3 })
     const segments = c.site.children(circuit, 'segment')
     const open: FactRef[] = []
     for (const segment of segments) {
       const size = c.ask(segment.facts.size)
       const metal = c.ask(segment.facts.metal)
-      const may = tableMetals(metal).map(m => size !== undefined && sizeIndex(size) < sizeIndex(LEAST[m.metal]))
-      if (size !== undefined && may.every(isSmall => isSmall)) return c.fault(say('Neutral as ground in {size} {metal}: too small', { size, metal: metal ?? 'of any metal' }), { danger: 3 })
+      const may = tableMetals(metal).map(
+        m => size !== undefined && sizeIndex(size) < sizeIndex(LEAST[m.metal]),
+      )
+      if (size !== undefined && may.every(isSmall => isSmall))
+        return c.fault(
+          say('Neutral as ground in {size} {metal}: too small', {
+            size,
+            metal: metal ?? 'of any metal',
+          }),
+          { danger: 3 },
+        )
       if (size === undefined) open.push(segment.facts.size)
       if (may.includes(true) || metal === undefined) open.push(segment.facts.metal)
     }
     if (segments.length === 0) open.push({ state: 'unseen', subject: circuit.id, field: 'label' })
     if (neutral === undefined) open.push(circuit.facts.neutral)
-    if (neutral === undefined || open.length > 0) return c.undecided(say('Its neutral has not been looked at'), [], open)
+    if (neutral === undefined || open.length > 0)
+      return c.undecided(say('Its neutral has not been looked at'), [], open)
     if (neutral === 'bare in SE cable') {
-      const panel = c.site.get(c.site.get(c.ask(circuit.facts.fedBy), 'breaker')?.parent ?? undefined, 'enclosure')
+      const panel = c.site.get(
+        c.site.get(c.ask(circuit.facts.fedBy), 'breaker')?.parent ?? undefined,
+        'enclosure',
+      )
       const role = panel && c.site.roleOf(panel)
       if (role) c.rest(role.rests)
-      if (!role || role.value === undefined) return c.undecided(say('A bare neutral may start only at the service equipment; which that is is not settled'), [], c.asked.filter(f => f.state !== 'known'))
-      if (role.value !== 'service') return c.fault(say('A bare neutral that does not start at the service equipment'), { danger: 3 })
+      if (!role || role.value === undefined)
+        return c.undecided(
+          say(
+            'A bare neutral may start only at the service equipment; which that is is not settled',
+          ),
+          [],
+          c.asked.filter(f => f.state !== 'known'),
+        )
+      if (role.value !== 'service')
+        return c.fault(say('A bare neutral that does not start at the service equipment'), {
+          danger: 3,
+        })
     }
     const years = c.site.yearsOf(circuit)
     c.rest(years.rests)
     const work = c.ask(circuit.facts.work)
-    if (years.from >= FOUR_WIRE_SINCE || work === 'new') return c.fault(say('Three wires in a circuit new since 1996'), { danger: 3, since: FOUR_WIRE_SINCE })
-    if (years.to >= FOUR_WIRE_SINCE || work === undefined) return c.undecided(say('Allowed only in a circuit from before 1996'), [], [...c.asked.filter(f => f.state !== 'known'), ...years.to >= FOUR_WIRE_SINCE ? [circuit.facts.year] : []])
-    return c.mayStay(say('Existing three-wire circuit: may stay'), say('The frame rides on the neutral: if the neutral opens, the frame is live; four wires once it is moved or made new'))
+    if (years.from >= FOUR_WIRE_SINCE || work === 'new')
+      return c.fault(say('Three wires in a circuit new since 1996'), {
+        danger: 3,
+        since: FOUR_WIRE_SINCE,
+      })
+    if (years.to >= FOUR_WIRE_SINCE || work === undefined)
+      return c.undecided(
+        say('Allowed only in a circuit from before 1996'),
+        [],
+        [
+          ...c.asked.filter(f => f.state !== 'known'),
+          ...(years.to >= FOUR_WIRE_SINCE ? [circuit.facts.year] : []),
+        ],
+      )
+    return c.mayStay(
+      say('Existing three-wire circuit: may stay'),
+      say(
+        'The frame rides on the neutral: if the neutral opens, the frame is live; four wires ' +
+          'once it is moved or made new',
+      ),
+    )
   },
 })

@@ -3,17 +3,28 @@ import { say } from '../../engine/say'
 import { bondTo } from '../../derive/bonds'
 
 export const csstBond = defineRule({
-  id: 'csst-bond', family: 'service', subject: 'premises',
-  title: 'Corrugated gas tubing is bonded with 6 AWG copper or larger', fault: 'Corrugated gas tubing not bonded',
-  cites: [{ section: 'fuel-gas code' }, { section: '250.104(B)' }], triggers: ['replaced', 'new'], remedies: ['bond-piping'],
-  traps: ['The clamp goes on rigid pipe or a fitting, never on the tubing', 'Arc-resistant jacketed tubing needs only the appliance ground: read the jacket'],
+  id: 'csst-bond',
+  family: 'service',
+  subject: 'premises',
+  title: 'Corrugated gas tubing is bonded with 6 AWG copper or larger',
+  fault: 'Corrugated gas tubing not bonded',
+  cites: [{ section: 'fuel-gas code' }, { section: '250.104(B)' }],
+  triggers: ['replaced', 'new'],
+  remedies: ['bond-piping'],
+  traps: [
+    'The clamp goes on rigid pipe or a fitting, never on the tubing',
+    'Arc-resistant jacketed tubing needs only the appliance ground: read the jacket',
+  ],
   judge(premises, c) {
     const piping = c.ask(premises.facts.gasPiping)
     if (piping === undefined) return c.undecided(say('Nobody has looked for gas piping'))
     if (piping !== 'corrugated tubing') return c.na(say('No plain corrugated tubing'))
     const found = c.ask(premises.facts.gasBond)
     if (found === undefined) return c.undecided(say('Nobody has looked for the bond'))
-    if (found === 'none found') return c.fault(say('Corrugated gas tubing without a bond: lightning can pierce it'), { danger: 3 })
+    if (found === 'none found')
+      return c.fault(say('Corrugated gas tubing without a bond: lightning can pierce it'), {
+        danger: 3,
+      })
     return bondTo('gas piping', c, '6')
   },
 })

@@ -3,10 +3,18 @@ import { say } from '../../engine/say'
 import { bondTo } from '../../derive/bonds'
 
 export const gasBond = defineRule({
-  id: 'gas-bond', family: 'service', subject: 'premises',
-  title: 'Metal gas piping that may become live is bonded', fault: 'Metal gas piping not bonded',
-  cites: [{ section: '250.104(B)' }], triggers: ['replaced', 'new'], remedies: ['bond-piping', 'appliance-ground-for-gas'],
-  traps: ['Rigid pipe may rely on the grounding conductor of the appliance', 'Corrugated tubing wants a bond beyond this: a rule of its own'],
+  id: 'gas-bond',
+  family: 'service',
+  subject: 'premises',
+  title: 'Metal gas piping that may become live is bonded',
+  fault: 'Metal gas piping not bonded',
+  cites: [{ section: '250.104(B)' }],
+  triggers: ['replaced', 'new'],
+  remedies: ['bond-piping', 'appliance-ground-for-gas'],
+  traps: [
+    'Rigid pipe may rely on the grounding conductor of the appliance',
+    'Corrugated tubing wants a bond beyond this: a rule of its own',
+  ],
   judge(premises, c) {
     const piping = c.ask(premises.facts.gasPiping)
     if (piping === 'none') return c.na(say('No gas'))
@@ -14,8 +22,14 @@ export const gasBond = defineRule({
     const byAppliance = c.ask(premises.facts.doGasAppliancesHaveGround)
     if (piping === undefined) return c.undecided(say('Nobody has looked for gas piping'))
     if (found === 'found') return bondTo('gas piping', c)
-    if (byAppliance) return found === undefined ? c.undecided(say('The appliance grounds it; whether there is also a bond has not been seen')) : c.clear(say('Bonded by the grounding conductor of the appliance'))
-    if (found === undefined || byAppliance === undefined) return c.undecided(say('Neither bond nor grounded appliance has been settled'))
+    if (byAppliance)
+      return found === undefined
+        ? c.undecided(
+            say('The appliance grounds it; whether there is also a bond has not been seen'),
+          )
+        : c.clear(say('Bonded by the grounding conductor of the appliance'))
+    if (found === undefined || byAppliance === undefined)
+      return c.undecided(say('Neither bond nor grounded appliance has been settled'))
     return c.fault(say('Gas piping without a bond and without a grounded appliance'), { danger: 3 })
   },
 })

@@ -2,13 +2,24 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
 export const intersystemTermination = defineRule({
-  id: 'intersystem-termination', family: 'service', subject: 'premises',
-  title: 'Communications have an accessible bonding point at the service', fault: 'No bonding point for communications',
-  cites: [{ section: '250.94' }], since: 2008, triggers: ['replaced', 'new'], remedies: ['fit-intersystem'],
-  traps: ['Before the 2008 edition it was no rule: for the record', 'An exposed raceway or electrode conductor may serve in older houses'],
+  id: 'intersystem-termination',
+  family: 'service',
+  subject: 'premises',
+  title: 'Communications have an accessible bonding point at the service',
+  fault: 'No bonding point for communications',
+  cites: [{ section: '250.94' }],
+  since: 2008,
+  triggers: ['replaced', 'new'],
+  remedies: ['fit-intersystem'],
+  traps: [
+    'Before the 2008 edition it was no rule: for the record',
+    'An exposed raceway or electrode conductor may serve in older houses',
+  ],
   judge(premises, c) {
     const point = c.ask(premises.facts.intersystem)
     if (point === undefined) return c.undecided(say('Nobody has looked for it'))
-    return point === 'none found' ? c.fault(say('None found'), { danger: 1 }) : c.clear(say('Found: {point}', { point }))
+    return point === 'none found'
+      ? c.fault(say('None found'), { danger: 1 })
+      : c.clear(say('Found: {point}', { point }))
   },
 })

@@ -2,20 +2,32 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
 export const racewayBonding = defineRule({
-  id: 'raceway-bonding', family: 'service', subject: 'enclosure',
-  title: 'Metal service raceway is bonded by bushing, jumper or hub', fault: 'Metal service raceway not bonded',
-  cites: [{ section: '250.92' }], triggers: ['replaced', 'new'], remedies: ['bonding-bushing'],
-  traps: ['Only on the supply side of the service disconnect; after it ordinary locknuts will do', 'Plain locknuts do not bond service raceway, least of all at a concentric knockout'],
+  id: 'raceway-bonding',
+  family: 'service',
+  subject: 'enclosure',
+  title: 'Metal service raceway is bonded by bushing, jumper or hub',
+  fault: 'Metal service raceway not bonded',
+  cites: [{ section: '250.92' }],
+  triggers: ['replaced', 'new'],
+  remedies: ['bonding-bushing'],
+  traps: [
+    'Only on the supply side of the service disconnect; after it ordinary locknuts will do',
+    'Plain locknuts do not bond service raceway, least of all at a concentric knockout',
+  ],
   judge(enclosure, c) {
     const role = c.site.roleOf(enclosure)
     c.rest(role.rests)
-    if (role.value === undefined) return c.undecided(say('Which enclosure is the service disconnect is not settled'))
+    if (role.value === undefined)
+      return c.undecided(say('Which enclosure is the service disconnect is not settled'))
     if (role.value === 'load') return c.na(say('After the service disconnect'))
     const raceway = c.ask(enclosure.facts.serviceRaceway)
-    if (raceway === undefined) return c.undecided(say('What the service conductors run in has not been seen'))
+    if (raceway === undefined)
+      return c.undecided(say('What the service conductors run in has not been seen'))
     if (raceway !== 'metal raceway') return c.na(say('No metal service raceway'))
     const bond = c.ask(enclosure.facts.racewayBond)
     if (bond === undefined) return c.undecided(say('Whether it is bonded has not been seen'))
-    return bond === 'plain locknuts' || bond === 'nothing' ? c.fault(say('Metal service raceway on {bond}', { bond }), { danger: 3 }) : c.clear(say('Bonded by {bond}', { bond }))
+    return bond === 'plain locknuts' || bond === 'nothing'
+      ? c.fault(say('Metal service raceway on {bond}', { bond }), { danger: 3 })
+      : c.clear(say('Bonded by {bond}', { bond }))
   },
 })

@@ -3,17 +3,27 @@ import { say } from '../../engine/say'
 import { bondTo } from '../../derive/bonds'
 
 export const waterBond = defineRule({
-  id: 'water-bond', family: 'service', subject: 'premises',
-  title: 'Metal water piping is bonded', fault: 'Metal water piping not bonded',
-  cites: [{ section: '250.104(A)' }], triggers: ['replaced', 'new'], remedies: ['bond-piping'],
-  traps: ['A plastic main with metal pipes inside still wants the bond', 'The bond is no larger than the table for the electrode conductor asks'],
+  id: 'water-bond',
+  family: 'service',
+  subject: 'premises',
+  title: 'Metal water piping is bonded',
+  fault: 'Metal water piping not bonded',
+  cites: [{ section: '250.104(A)' }],
+  triggers: ['replaced', 'new'],
+  remedies: ['bond-piping'],
+  traps: [
+    'A plastic main with metal pipes inside still wants the bond',
+    'The bond is no larger than the table for the electrode conductor asks',
+  ],
   judge(premises, c) {
     const piping = c.ask(premises.facts.waterPiping)
     if (piping === 'plastic' || piping === 'none') return c.na(say('No metal water piping'))
     const found = c.ask(premises.facts.waterBond)
-    if (piping === undefined) return c.undecided(say('What the water pipes are made of has not been seen'))
+    if (piping === undefined)
+      return c.undecided(say('What the water pipes are made of has not been seen'))
     if (found === undefined) return c.undecided(say('Nobody has looked for the bond'))
-    if (found === 'none found') return c.fault(say('Metal water piping, and no bond found'), { danger: 3 })
+    if (found === 'none found')
+      return c.fault(say('Metal water piping, and no bond found'), { danger: 3 })
     return bondTo('water piping', c)
   },
 })

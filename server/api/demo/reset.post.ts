@@ -1,7 +1,7 @@
 import { JobList } from '../../../shared/api'
 import { listJobs } from '../../queries/jobs'
 
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   if (!isDemo()) throw refuse('not-demo', 'Only the demo database can be reset')
   const db = await useDb()
   const asker = requireAsker(event)

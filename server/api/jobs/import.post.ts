@@ -3,7 +3,7 @@ import { Appended } from '../../../shared/api'
 import { findJob, removeJob, updateJob } from '../../queries/jobs'
 
 /** The file is read beside the server, into a job that nobody sees until it is whole. */
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const body = await readBytes(event, MAX_FILE_BYTES)
   const db = await useDb()
   const asker = requireAsker(event)
@@ -11,11 +11,18 @@ export default defineEventHandler(async (event) => {
   try {
     const now = Date.now()
     const answer = await heavy({
-      kind: 'import', file: databaseFile(), jobId, bytes: new Uint8Array(body), now: new Date(now).toISOString(),
-      accountId: asker.id, latestMs: now + MAX_AHEAD_MS,
+      kind: 'import',
+      file: databaseFile(),
+      jobId,
+      bytes: new Uint8Array(body),
+      now: new Date(now).toISOString(),
+      accountId: asker.id,
+      latestMs: now + MAX_AHEAD_MS,
     })
     if (answer.kind === 'unreadable') {
-      const text = answer.problems.map(p => `${p.path}: expected ${p.expected}, found ${p.found}`).join('; ')
+      const text = answer.problems
+        .map(p => `${p.path}: expected ${p.expected}, found ${p.found}`)
+        .join('; ')
       throw refuse('unreadable-file', text, answer.problems)
     }
     if (answer.kind !== 'imported') throw new Error('an import answered with something else')
@@ -26,7 +33,12 @@ export default defineEventHandler(async (event) => {
     const row = (await findJob(db, jobId))!
     setResponseStatus(event, 201)
     return Appended.parse({
-      stored: answer.observations, known: 0, refused: [], lastSequence: 0, skewSeconds: null, job: summary(row, asker),
+      stored: answer.observations,
+      known: 0,
+      refused: [],
+      lastSequence: 0,
+      skewSeconds: null,
+      job: summary(row, asker),
     })
   } catch (error) {
     await removeJob(db, jobId)

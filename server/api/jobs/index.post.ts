@@ -3,7 +3,7 @@ import { firstObservations } from '../../../core'
 import { Appended, NewJob } from '../../../shared/api'
 import { findJob } from '../../queries/jobs'
 
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const input = await readInput(event, NewJob)
   const db = await useDb()
   const asker = requireAsker(event)

@@ -7,7 +7,10 @@ export default defineEventHandler(async () => {
   const rows = await listUsers(db)
   return People.parse({
     people: rows.map(r => ({
-      ...personOf(r), createdAt: r.created_at, isDisabled: r.disabled_at !== null, jobs: jobs.get(r.id) ?? 0,
+      ...personOf(r),
+      createdAt: r.created_at,
+      isDisabled: r.disabled_at !== null,
+      jobs: jobs.get(r.id) ?? 0,
     })),
   })
 })

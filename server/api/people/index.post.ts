@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { NewPerson, Person } from '../../../shared/people'
 import { addUser, findLogin, findUser } from '../../queries/people'
 
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const { login, name, role, password } = await readInput(event, NewPerson)
   const db = await useDb()
   if (isDemo()) throw refuse('not-demo', 'A demo has no accounts')
@@ -12,8 +12,14 @@ export default defineEventHandler(async (event) => {
   }
   const id = randomUUID()
   await addUser(db, {
-    id, login, name, role, password_hash: await hashPassword(password), session_version: 1,
-    created_at: new Date().toISOString(), disabled_at: null,
+    id,
+    login,
+    name,
+    role,
+    password_hash: await hashPassword(password),
+    session_version: 1,
+    created_at: new Date().toISOString(),
+    disabled_at: null,
   })
   await audit(event, 'account made', `${login}, ${role}`)
   setResponseStatus(event, 201)

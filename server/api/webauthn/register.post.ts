@@ -2,7 +2,7 @@ import type { H3Event } from 'h3'
 import { addPasskey, findUser, passkeysOf } from '../../queries/people'
 
 interface Success {
-  credential: { id: string, publicKey: string, counter: number, transports?: string[] }
+  credential: { id: string; publicKey: string; counter: number; transports?: string[] }
 }
 
 /** A passkey for whoever is signed in. */
@@ -24,8 +24,11 @@ export default defineWebAuthnRegisterEventHandler({
   getChallenge: takeChallenge,
   async onSuccess(event: H3Event, { credential }: Success) {
     await addPasskey(await useDb(), {
-      id: credential.id, user_id: requireAsker(event).id!, public_key: credential.publicKey,
-      counter: credential.counter, transports: JSON.stringify(credential.transports ?? []),
+      id: credential.id,
+      user_id: requireAsker(event).id!,
+      public_key: credential.publicKey,
+      counter: credential.counter,
+      transports: JSON.stringify(credential.transports ?? []),
       created_at: new Date().toISOString(),
     })
     await audit(event, 'passkey added')

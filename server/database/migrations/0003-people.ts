@@ -3,8 +3,9 @@ import type { Kysely, Migration } from 'kysely'
 /** Accounts, who may see which job, links for readers, the audit trail, settings; jobs in the trash. */
 export const people: Migration = {
   async up(db: Kysely<unknown>) {
-    await db.transaction().execute(async (tx) => {
-      await tx.schema.createTable('users')
+    await db.transaction().execute(async tx => {
+      await tx.schema
+        .createTable('users')
         .addColumn('id', 'text', c => c.primaryKey())
         .addColumn('login', 'text', c => c.notNull().unique())
         .addColumn('name', 'text', c => c.notNull())
@@ -14,7 +15,8 @@ export const people: Migration = {
         .addColumn('created_at', 'text', c => c.notNull())
         .addColumn('disabled_at', 'text')
         .execute()
-      await tx.schema.createTable('passkeys')
+      await tx.schema
+        .createTable('passkeys')
         .addColumn('id', 'text', c => c.primaryKey())
         .addColumn('user_id', 'text', c => c.notNull().references('users.id').onDelete('cascade'))
         .addColumn('public_key', 'text', c => c.notNull())
@@ -22,12 +24,14 @@ export const people: Migration = {
         .addColumn('transports', 'text', c => c.notNull())
         .addColumn('created_at', 'text', c => c.notNull())
         .execute()
-      await tx.schema.createTable('members')
+      await tx.schema
+        .createTable('members')
         .addColumn('job_id', 'text', c => c.notNull().references('jobs.id').onDelete('cascade'))
         .addColumn('user_id', 'text', c => c.notNull().references('users.id').onDelete('cascade'))
         .addPrimaryKeyConstraint('members_once', ['job_id', 'user_id'])
         .execute()
-      await tx.schema.createTable('links')
+      await tx.schema
+        .createTable('links')
         .addColumn('id', 'text', c => c.primaryKey())
         .addColumn('job_id', 'text', c => c.notNull().references('jobs.id').onDelete('cascade'))
         .addColumn('token_hash', 'text', c => c.notNull().unique())
@@ -38,7 +42,8 @@ export const people: Migration = {
         .addColumn('revoked_at', 'text')
         .execute()
       // No reference to jobs or users: what happened stays known when they are gone.
-      await tx.schema.createTable('audit')
+      await tx.schema
+        .createTable('audit')
         .addColumn('seq', 'integer', c => c.primaryKey().autoIncrement())
         .addColumn('at', 'text', c => c.notNull())
         .addColumn('user_id', 'text')
@@ -48,17 +53,28 @@ export const people: Migration = {
         .addColumn('job_id', 'text')
         .addColumn('detail', 'text', c => c.notNull())
         .execute()
-      await tx.schema.createTable('settings')
+      await tx.schema
+        .createTable('settings')
         .addColumn('key', 'text', c => c.primaryKey())
         .addColumn('value', 'text', c => c.notNull())
         .execute()
       await tx.schema.alterTable('jobs').addColumn('owner_id', 'text').execute()
       await tx.schema.alterTable('jobs').addColumn('deleted_at', 'text').execute()
-      await tx.schema.alterTable('jobs').addColumn('state', 'text', c => c.notNull().defaultTo('ready')).execute()
-      await tx.schema.alterTable('jobs').addColumn('imported', 'integer', c => c.notNull().defaultTo(0)).execute()
+      await tx.schema
+        .alterTable('jobs')
+        .addColumn('state', 'text', c => c.notNull().defaultTo('ready'))
+        .execute()
+      await tx.schema
+        .alterTable('jobs')
+        .addColumn('imported', 'integer', c => c.notNull().defaultTo(0))
+        .execute()
       await tx.schema.alterTable('observations').addColumn('received_at', 'text').execute()
       await tx.schema.alterTable('observations').addColumn('account_id', 'text').execute()
-      await tx.schema.createIndex('observations_of_job').on('observations').columns(['job_id', 'seq']).execute()
+      await tx.schema
+        .createIndex('observations_of_job')
+        .on('observations')
+        .columns(['job_id', 'seq'])
+        .execute()
     })
   },
 }

@@ -4,10 +4,31 @@ import { identify, type Evidence } from '#core'
 describe('identification of a conductor', () => {
   it.each<[string, Evidence, string]>([
     ['copper through', { surface: 'copper colour', core: 'copper colour' }, 'copper'],
-    ['silver outside, copper inside, of the rubber years', { surface: 'silver colour', core: 'copper colour', insulation: 'rubber or cloth', year: 1948 }, 'tinned copper'],
-    ['silver throughout', { surface: 'silver colour', core: 'silver colour', year: 1968 }, 'aluminium'],
-    ['copper outside, silver inside', { surface: 'copper colour', core: 'silver colour', year: 1972 }, 'copper-clad aluminium'],
-    ['silver core and its print', { core: 'silver colour', surface: 'silver colour', legend: 'AL', isSoft: true }, 'aluminium'],
+    [
+      'silver outside, copper inside, of the rubber years',
+      {
+        surface: 'silver colour',
+        core: 'copper colour',
+        insulation: 'rubber or cloth',
+        year: 1948,
+      },
+      'tinned copper',
+    ],
+    [
+      'silver throughout',
+      { surface: 'silver colour', core: 'silver colour', year: 1968 },
+      'aluminium',
+    ],
+    [
+      'copper outside, silver inside',
+      { surface: 'copper colour', core: 'silver colour', year: 1972 },
+      'copper-clad aluminium',
+    ],
+    [
+      'silver core and its print',
+      { core: 'silver colour', surface: 'silver colour', legend: 'AL', isSoft: true },
+      'aluminium',
+    ],
   ])('%s is settled', (_name, evidence, metal) => {
     const found = identify(evidence)
     expect(found.metal).toBe(metal)
@@ -15,7 +36,12 @@ describe('identification of a conductor', () => {
     expect(found.conflicts).toEqual([])
   })
   it.each<[string, Evidence]>([
-    ['nothing', {}], ['the surface alone', { surface: 'copper colour', year: 2005 }], ['a silver surface of 1968', { surface: 'silver colour', year: 1968 }], ['the year alone', { year: 1970 }], ['the core alone', { core: 'silver colour' }], ['softness alone', { isSoft: true, year: 1968 }],
+    ['nothing', {}],
+    ['the surface alone', { surface: 'copper colour', year: 2005 }],
+    ['a silver surface of 1968', { surface: 'silver colour', year: 1968 }],
+    ['the year alone', { year: 1970 }],
+    ['the core alone', { core: 'silver colour' }],
+    ['softness alone', { isSoft: true, year: 1968 }],
   ])('%s settles nothing, and the core is asked for or its surface', (_name, evidence) => {
     const found = identify(evidence)
     expect(found.metal).toBeUndefined()
@@ -27,23 +53,45 @@ describe('identification of a conductor', () => {
     expect(found.conflicts.join()).toContain('but not')
   })
   it('what speaks against each candidate is named', () => {
-    const copper = identify({ surface: 'silver colour', core: 'silver colour' }).metals.find(m => m.metal === 'copper')
-    expect(copper?.against).toEqual(expect.arrayContaining(['core of silver colour', 'surface of silver colour']))
+    const copper = identify({ surface: 'silver colour', core: 'silver colour' }).metals.find(
+      m => m.metal === 'copper',
+    )
+    expect(copper?.against).toEqual(
+      expect.arrayContaining(['core of silver colour', 'surface of silver colour']),
+    )
   })
   it('sizes come from bare diameter, and a reading half way is neither', () => {
     expect(identify({ bareMm: 2.05 }).size).toBe('12')
-    expect(identify({ bareMm: 1.84 })).toMatchObject({ size: undefined, sizes: expect.arrayContaining(['14', '12']) })
+    expect(identify({ bareMm: 1.84 })).toMatchObject({
+      size: undefined,
+      sizes: expect.arrayContaining(['14', '12']),
+    })
     expect(identify({ bareMm: 2.05, size: '14' }).conflicts.join()).toContain('slide gauge says 14')
   })
   it('never names one metal where a look that decides was not made', () => {
-    fc.assert(fc.property(fc.record({
-      surface: fc.option(fc.constantFrom('copper colour' as const, 'silver colour' as const), { nil: undefined }), legend: fc.option(fc.constantFrom('CU' as const, 'AL' as const, 'CU-CLAD' as const), { nil: undefined }),
-      isSoft: fc.option(fc.boolean(), { nil: undefined }), insulation: fc.option(fc.constantFrom('rubber or cloth' as const, 'plastic' as const), { nil: undefined }), year: fc.option(fc.integer({ min: 1900, max: 2026 }), { nil: undefined }),
-    }), (evidence) => {
-      const found = identify(evidence as Evidence)
-      expect(found.metal).toBeUndefined()
-      expect(found.next).toBeDefined()
-      expect(found.metals.reduce((sum, m) => sum + m.share, 0)).toBeCloseTo(1, 1)
-    }), { numRuns: 300 })
+    fc.assert(
+      fc.property(
+        fc.record({
+          surface: fc.option(fc.constantFrom('copper colour' as const, 'silver colour' as const), {
+            nil: undefined,
+          }),
+          legend: fc.option(fc.constantFrom('CU' as const, 'AL' as const, 'CU-CLAD' as const), {
+            nil: undefined,
+          }),
+          isSoft: fc.option(fc.boolean(), { nil: undefined }),
+          insulation: fc.option(fc.constantFrom('rubber or cloth' as const, 'plastic' as const), {
+            nil: undefined,
+          }),
+          year: fc.option(fc.integer({ min: 1900, max: 2026 }), { nil: undefined }),
+        }),
+        evidence => {
+          const found = identify(evidence as Evidence)
+          expect(found.metal).toBeUndefined()
+          expect(found.next).toBeDefined()
+          expect(found.metals.reduce((sum, m) => sum + m.share, 0)).toBeCloseTo(1, 1)
+        },
+      ),
+      { numRuns: 300 },
+    )
   })
 })

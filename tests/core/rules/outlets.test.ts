@@ -1,27 +1,66 @@
 import { outlet, panel, run, type Node } from '../../support/house'
 import { ruleTable } from '../../support/rule-table'
 
-const row = (name: string, house: Node, on = 'p', more: { why?: string, missing?: string[] } = {}) => ({ name, house, on, ...more })
+const row = (
+  name: string,
+  house: Node,
+  on = 'p',
+  more: { why?: string; missing?: string[] } = {},
+) => ({ name, house, on, ...more })
 /** A receptacle in a room of some use. */
-const inRoom = (use: string, point: Node = {}, premises: Node = {}, room: Node = { hasSink: false }) => outlet({ room: 'r', after: 'panel', protection: 'none', appliance: 'none that needs a ground', ...point }, { premises, rooms: [{ id: 'r', use, ...room }] })
+const inRoom = (
+  use: string,
+  point: Node = {},
+  premises: Node = {},
+  room: Node = { hasSink: false },
+) =>
+  outlet(
+    {
+      room: 'r',
+      after: 'panel',
+      protection: 'none',
+      appliance: 'none that needs a ground',
+      ...point,
+    },
+    { premises, rooms: [{ id: 'r', use, ...room }] },
+  )
 
 ruleTable('gfci-missing', {
   clear: [
     row('in the device', inRoom('bathroom', { protection: 'GFCI' })),
-    row('in the breaker', outlet({ protection: 'none', room: 'r' }, { breaker: { protection: 'dual' }, rooms: [{ id: 'r', use: 'garage' }] })),
+    row(
+      'in the breaker',
+      outlet(
+        { protection: 'none', room: 'r' },
+        { breaker: { protection: 'dual' }, rooms: [{ id: 'r', use: 'garage' }] },
+      ),
+    ),
   ],
   fault: [
     row('bathroom', inRoom('bathroom')),
     row('garage freezer in 2020', inRoom('garage', { isDedicated: true, isOutOfReach: false })),
     row('kitchen counter', inRoom('kitchen', { servesCounter: true })),
-    row('kitchen wall, edition 2023', inRoom('kitchen', { servesCounter: false }, { edition: 2023 })),
+    row(
+      'kitchen wall, edition 2023',
+      inRoom('kitchen', { servesCounter: false }, { edition: 2023 }),
+    ),
     row('bedroom sink at 5 ft', inRoom('bedroom', { sinkFt: 5 }, {}, { hasSink: true })),
     row('finished basement, 2020', inRoom('basement, finished')),
   ],
   undecided: [
-    row('protection not seen', outlet({ room: 'r' }, { breaker: { protection: 'standard' }, rooms: [{ id: 'r', use: 'bathroom' }] })),
-    row('room not recorded', outlet({ after: 'panel', protection: 'none' }), 'p', { missing: ['room'] }),
-    row('counter or not', inRoom('kitchen', {}, { edition: 2020 }), 'p', { missing: ['servesCounter'] }),
+    row(
+      'protection not seen',
+      outlet(
+        { room: 'r' },
+        { breaker: { protection: 'standard' }, rooms: [{ id: 'r', use: 'bathroom' }] },
+      ),
+    ),
+    row('room not recorded', outlet({ after: 'panel', protection: 'none' }), 'p', {
+      missing: ['room'],
+    }),
+    row('counter or not', inRoom('kitchen', {}, { edition: 2020 }), 'p', {
+      missing: ['servesCounter'],
+    }),
     row('sink not looked for', inRoom('living', {}, {}, {}), 'p', { missing: ['hasSink'] }),
   ],
   inapplicable: [
@@ -33,9 +72,24 @@ ruleTable('gfci-missing', {
 })
 ruleTable('afci-missing', {
   clear: [
-    row('breaker', outlet({ room: 'r' }, { breaker: { protection: 'AFCI' }, rooms: [{ id: 'r', use: 'bedroom' }] })),
+    row(
+      'breaker',
+      outlet(
+        { room: 'r' },
+        { breaker: { protection: 'AFCI' }, rooms: [{ id: 'r', use: 'bedroom' }] },
+      ),
+    ),
     row('in the device', inRoom('living', { protection: 'dual' })),
-    row('first outlet ahead', outlet({ room: 'r', protection: 'none', after: 'first', isFedFromLoadSide: true }, { rooms: [{ id: 'r', use: 'living' }], others: [{ id: 'first', type: 'receptacle', after: 'panel', protection: 'AFCI' }] })),
+    row(
+      'first outlet ahead',
+      outlet(
+        { room: 'r', protection: 'none', after: 'first', isFedFromLoadSide: true },
+        {
+          rooms: [{ id: 'r', use: 'living' }],
+          others: [{ id: 'first', type: 'receptacle', after: 'panel', protection: 'AFCI' }],
+        },
+      ),
+    ),
   ],
   fault: [
     row('bedroom receptacle', inRoom('bedroom')),
@@ -45,48 +99,147 @@ ruleTable('afci-missing', {
     row('replaced in a bedroom', inRoom('bedroom', { work: 'replaced' })),
   ],
   undecided: [
-    row('breaker not seen', { ...panel([{ id: 'b', space: 1, poles: 1, circuit: { id: 'c', points: [{ id: 'p', type: 'receptacle', room: 'r', after: 'panel', protection: 'none' }] } }]), rooms: [{ id: 'r', use: 'bedroom' }] }, 'p', { missing: ['protection'] }),
-    row('room not recorded', outlet({ after: 'panel', protection: 'none' }), 'p', { missing: ['room'] }),
-    row('short extension, outlets not said', outlet({ room: 'r', after: 'panel', protection: 'none' }, { circuit: { work: 'extended', extensionFt: 5 }, rooms: [{ id: 'r', use: 'bedroom' }] }), 'p', { missing: ['addsOutlets'] }),
+    row(
+      'breaker not seen',
+      {
+        ...panel([
+          {
+            id: 'b',
+            space: 1,
+            poles: 1,
+            circuit: {
+              id: 'c',
+              points: [
+                { id: 'p', type: 'receptacle', room: 'r', after: 'panel', protection: 'none' },
+              ],
+            },
+          },
+        ]),
+        rooms: [{ id: 'r', use: 'bedroom' }],
+      },
+      'p',
+      { missing: ['protection'] },
+    ),
+    row('room not recorded', outlet({ after: 'panel', protection: 'none' }), 'p', {
+      missing: ['room'],
+    }),
+    row(
+      'short extension, outlets not said',
+      outlet(
+        { room: 'r', after: 'panel', protection: 'none' },
+        { circuit: { work: 'extended', extensionFt: 5 }, rooms: [{ id: 'r', use: 'bedroom' }] },
+      ),
+      'p',
+      { missing: ['addsOutlets'] },
+    ),
   ],
   inapplicable: [
     row('bathroom', inRoom('bathroom')),
     row('kitchen, 2011', inRoom('kitchen', {}, { edition: 2011 })),
     row('a switch, 2011', inRoom('living', { type: 'switch' }, { edition: 2011 })),
-    row('extension of 5 ft, no outlets', outlet({ room: 'r', after: 'panel', protection: 'none', work: 'none' }, { circuit: { work: 'extended', extensionFt: 5, addsOutlets: false }, rooms: [{ id: 'r', use: 'bedroom' }] })),
+    row(
+      'extension of 5 ft, no outlets',
+      outlet(
+        { room: 'r', after: 'panel', protection: 'none', work: 'none' },
+        {
+          circuit: { work: 'extended', extensionFt: 5, addsOutlets: false },
+          rooms: [{ id: 'r', use: 'bedroom' }],
+        },
+      ),
+    ),
   ],
 })
-const look = (rule: string, base: Node, field: string, good: unknown, bad: unknown[], inapplicable: Node | undefined, premises: Node = {}) => ruleTable(rule, {
-  clear: [row('right', outlet({ ...base, [field]: good }, { premises }))], fault: bad.map(b => row(String(b), outlet({ ...base, [field]: b }, { premises }))), undecided: [row('not looked at', outlet(base, { premises }), 'p', { missing: [field] })], inapplicable: inapplicable ? [row('another thing', outlet({ ...base, [field]: bad[0], ...inapplicable }, { premises }))] : 'always applies',
-})
+const look = (
+  rule: string,
+  base: Node,
+  field: string,
+  good: unknown,
+  bad: unknown[],
+  inapplicable: Node | undefined,
+  premises: Node = {},
+) =>
+  ruleTable(rule, {
+    clear: [row('right', outlet({ ...base, [field]: good }, { premises }))],
+    fault: bad.map(b => row(String(b), outlet({ ...base, [field]: b }, { premises }))),
+    undecided: [row('not looked at', outlet(base, { premises }), 'p', { missing: [field] })],
+    inapplicable: inapplicable
+      ? [row('another thing', outlet({ ...base, [field]: bad[0], ...inapplicable }, { premises }))]
+      : 'always applies',
+  })
 const own = { protection: 'GFCI' }
-look('gfci-failed', own, 'gfciButton', 'trips, goes dead', ['does not trip'], { protection: 'none' })
-look('gfci-line-load-reversed', own, 'gfciButton', 'trips, goes dead', ['trips, stays live'], { protection: 'none' })
-look('gfci-not-readily-accessible', own, 'resetAccess', 'readily accessible', ['behind an appliance', 'behind a fixed panel', 'attic or crawl space', 'locked away'], { protection: 'none' })
-look('ground-carried-from-ungrounded-gfci', { ...own, lamps: 'open ground', ground: 'none' }, 'carriesGroundOn', false, [true], { protection: 'none' })
+look('gfci-failed', own, 'gfciButton', 'trips, goes dead', ['does not trip'], {
+  protection: 'none',
+})
+look('gfci-line-load-reversed', own, 'gfciButton', 'trips, goes dead', ['trips, stays live'], {
+  protection: 'none',
+})
+look(
+  'gfci-not-readily-accessible',
+  own,
+  'resetAccess',
+  'readily accessible',
+  ['behind an appliance', 'behind a fixed panel', 'attic or crawl space', 'locked away'],
+  { protection: 'none' },
+)
+look(
+  'ground-carried-from-ungrounded-gfci',
+  { ...own, lamps: 'open ground', ground: 'none' },
+  'carriesGroundOn',
+  false,
+  [true],
+  { protection: 'none' },
+)
 look('cover-missing', {}, 'cover', 'in place', ['missing', 'broken'], undefined)
-look('splice-outside-box', {}, 'splicePlace', 'in a listed tap device', ['outside a box'], undefined)
+look(
+  'splice-outside-box',
+  {},
+  'splicePlace',
+  'in a listed tap device',
+  ['outside a box'],
+  undefined,
+)
 look('junction-buried', {}, 'isAccessible', true, [false], undefined)
 ruleTable('miswire', {
   clear: [
     row('correct, ground at earth', outlet({ lamps: 'correct', groundToEarthV: 0.4 })),
-    row('correct, no jumper in the box', outlet({ lamps: 'correct', hasNeutralGroundJumper: false })),
+    row(
+      'correct, no jumper in the box',
+      outlet({ lamps: 'correct', hasNeutralGroundJumper: false }),
+    ),
     row('no ground, narrow slot hot', outlet({ lamps: 'open ground', narrowToEarthV: 119 })),
   ],
   fault: [
     row('reversed', outlet({ lamps: 'reversed' })),
-    row('correct on a reversed bootleg', outlet({ lamps: 'correct', groundToEarthV: 118 }), 'p', { why: 'jumper' }),
-    row('no ground, narrow slot dead', outlet({ lamps: 'open ground', narrowToEarthV: 1 }), 'p', { why: 'reversed' }),
+    row('correct on a reversed bootleg', outlet({ lamps: 'correct', groundToEarthV: 118 }), 'p', {
+      why: 'jumper',
+    }),
+    row('no ground, narrow slot dead', outlet({ lamps: 'open ground', narrowToEarthV: 1 }), 'p', {
+      why: 'reversed',
+    }),
     row('open neutral', outlet({ lamps: 'open neutral' })),
     row('dead', outlet({ lamps: 'open hot' })),
-    row('hot on the ground terminal', outlet({ lamps: 'hot and ground reversed', groundToEarthV: 119 }), 'p', { why: 'swapped' }),
-    row('open neutral with a load on', outlet({ lamps: 'hot and ground reversed', groundToEarthV: 0 }), 'p', { why: 'load on' }),
+    row(
+      'hot on the ground terminal',
+      outlet({ lamps: 'hot and ground reversed', groundToEarthV: 119 }),
+      'p',
+      { why: 'swapped' },
+    ),
+    row(
+      'open neutral with a load on',
+      outlet({ lamps: 'hot and ground reversed', groundToEarthV: 0 }),
+      'p',
+      { why: 'load on' },
+    ),
   ],
   undecided: [
     row('not tested', outlet({}), 'p', { missing: ['lamps'] }),
     row('the lamps alone', outlet({ lamps: 'correct' }), 'p', { missing: ['groundToEarthV'] }),
-    row('no ground to compare with', outlet({ lamps: 'open ground' }), 'p', { missing: ['narrowToEarthV'] }),
-    row('lamps cannot tell', outlet({ lamps: 'hot and ground reversed' }), 'p', { missing: ['groundToEarthV'] }),
+    row('no ground to compare with', outlet({ lamps: 'open ground' }), 'p', {
+      missing: ['narrowToEarthV'],
+    }),
+    row('lamps cannot tell', outlet({ lamps: 'hot and ground reversed' }), 'p', {
+      missing: ['groundToEarthV'],
+    }),
   ],
   inapplicable: [row('a light', outlet({ type: 'luminaire', lamps: 'reversed' }))],
 })
@@ -95,7 +248,9 @@ ruleTable('tamper-resistant', {
   clear: [row('shutters', outlet({ isTamperResistant: true }))],
   fault: [row('none', outlet(bare))],
   undecided: [
-    row('height not measured', outlet({ isTamperResistant: false, isDedicated: false }), 'p', { missing: ['heightFt'] }),
+    row('height not measured', outlet({ isTamperResistant: false, isDedicated: false }), 'p', {
+      missing: ['heightFt'],
+    }),
   ],
   inapplicable: [
     row('two slots', outlet({ ...bare, slots: 'two' })),
@@ -105,19 +260,21 @@ ruleTable('tamper-resistant', {
   ],
 })
 ruleTable('weather-resistant', {
-  clear: [
-    row('marked', inRoom('outdoors', { isWeatherResistant: true }))], fault: [row('not marked', inRoom('outdoors', { isWeatherResistant: false })),
-  ],
-  undecided: [
-    row('not looked at', inRoom('outdoors'), 'p', { missing: ['isWeatherResistant'] })], inapplicable: [row('indoors', inRoom('bedroom', { isWeatherResistant: false })),
-  ],
+  clear: [row('marked', inRoom('outdoors', { isWeatherResistant: true }))],
+  fault: [row('not marked', inRoom('outdoors', { isWeatherResistant: false }))],
+  undecided: [row('not looked at', inRoom('outdoors'), 'p', { missing: ['isWeatherResistant'] })],
+  inapplicable: [row('indoors', inRoom('bedroom', { isWeatherResistant: false }))],
 })
-const rated = (rating: number, point: Node, others: Node[] = []) => outlet(point, { breaker: { ratingAmps: rating }, others })
+const rated = (rating: number, point: Node, others: Node[] = []) =>
+  outlet(point, { breaker: { ratingAmps: rating }, others })
 ruleTable('receptacle-rating', {
   clear: [
     row('15 on 15', rated(15, { deviceAmps: 15 })),
     row('15 A duplex on 20 A', rated(20, { deviceAmps: 15, isSingle: false })),
-    row('single 15 A with another on 20 A', rated(20, { deviceAmps: 15, isSingle: true }, [{ id: 'q', type: 'receptacle' }])),
+    row(
+      'single 15 A with another on 20 A',
+      rated(20, { deviceAmps: 15, isSingle: true }, [{ id: 'q', type: 'receptacle' }]),
+    ),
     row('T-slot on 20 A', rated(20, { slots: 'T-slot' })),
   ],
   fault: [
@@ -132,12 +289,21 @@ ruleTable('receptacle-rating', {
   ],
   inapplicable: [row('a light', rated(20, { type: 'luminaire' }))],
 })
-const pushed = { termination: 'push-in', metal: 'copper', stranding: 'solid', size: '14', pushInMarking: '14 solid' }
+const pushed = {
+  termination: 'push-in',
+  metal: 'copper',
+  stranding: 'solid',
+  size: '14',
+  pushInMarking: '14 solid',
+}
 ruleTable('push-in-misuse', {
   clear: [
     row('14 solid', outlet(pushed)),
     row('12 where marked for 12', outlet({ ...pushed, size: '12', pushInMarking: '12 solid' })),
-    row('stranded where marked', outlet({ ...pushed, stranding: 'stranded', pushInMarking: 'stranded' })),
+    row(
+      'stranded where marked',
+      outlet({ ...pushed, stranding: 'stranded', pushInMarking: 'stranded' }),
+    ),
   ],
   fault: [
     row('12 where marked for 14', outlet({ ...pushed, size: '12' })),
@@ -147,13 +313,30 @@ ruleTable('push-in-misuse', {
     row('10 AWG', outlet({ ...pushed, size: '10' })),
   ],
   undecided: [
-    row('marking not read', outlet({ termination: 'push-in', metal: 'copper', stranding: 'solid', size: '12' }), 'p', { missing: ['pushInMarking'] }),
+    row(
+      'marking not read',
+      outlet({ termination: 'push-in', metal: 'copper', stranding: 'solid', size: '12' }),
+      'p',
+      { missing: ['pushInMarking'] },
+    ),
     row('box not opened', outlet({}), 'p', { missing: ['isBoxOpened'] }),
     row('how it lands not seen', outlet({ isBoxOpened: true }), 'p', { missing: ['termination'] }),
   ],
   inapplicable: [row('clamp plate', outlet({ ...pushed, termination: 'clamp plate', size: '10' }))],
 })
-const box = (volume: number | undefined, more: Node = {}) => outlet({ ...volume !== undefined && { boxVolumeIn3: volume }, conductorsInBox: 4, groundsInBox: 2, largestInBox: '12', hasInternalClamps: true, isOneSize: true, throughInBox: 0, fittingsInBox: 0, yokesInBox: 1, ...more })
+const box = (volume: number | undefined, more: Node = {}) =>
+  outlet({
+    ...(volume !== undefined && { boxVolumeIn3: volume }),
+    conductorsInBox: 4,
+    groundsInBox: 2,
+    largestInBox: '12',
+    hasInternalClamps: true,
+    isOneSize: true,
+    throughInBox: 0,
+    fittingsInBox: 0,
+    yokesInBox: 1,
+    ...more,
+  })
 ruleTable('box-fill', {
   clear: [row('18 of 18 in³, two 12-2 with ground', box(18), 'p', { why: '18' })],
   fault: [
@@ -161,13 +344,44 @@ ruleTable('box-fill', {
     row('a stud too many', box(18, { fittingsInBox: 1 })),
     row('one passing through too many', box(18, { throughInBox: 1 })),
     row('a second device', box(18, { yokesInBox: 2 })),
-    row('3×2×2 with two 14-2 without ground', box(10, { largestInBox: '14', groundsInBox: 0 }), 'p', { why: '14' }),
+    row(
+      '3×2×2 with two 14-2 without ground',
+      box(10, { largestInBox: '14', groundsInBox: 0 }),
+      'p',
+      { why: '14' },
+    ),
     row('hopeless whatever the sizes', box(8, { isOneSize: false })),
   ],
   undecided: [
-    row('fittings not counted', outlet({ boxVolumeIn3: 30, conductorsInBox: 4, groundsInBox: 2, largestInBox: '12', hasInternalClamps: true, throughInBox: 0, yokesInBox: 1 }), 'p', { missing: ['fittingsInBox'] }),
-    row('volume not read', box(undefined, { isBoxOpened: true }), 'p', { missing: ['boxVolumeIn3'] }),
-    row('sizes mixed', outlet({ boxVolumeIn3: 17, conductorsInBox: 4, groundsInBox: 2, largestInBox: '12', hasInternalClamps: true }), 'p', { missing: ['isOneSize'] }),
+    row(
+      'fittings not counted',
+      outlet({
+        boxVolumeIn3: 30,
+        conductorsInBox: 4,
+        groundsInBox: 2,
+        largestInBox: '12',
+        hasInternalClamps: true,
+        throughInBox: 0,
+        yokesInBox: 1,
+      }),
+      'p',
+      { missing: ['fittingsInBox'] },
+    ),
+    row('volume not read', box(undefined, { isBoxOpened: true }), 'p', {
+      missing: ['boxVolumeIn3'],
+    }),
+    row(
+      'sizes mixed',
+      outlet({
+        boxVolumeIn3: 17,
+        conductorsInBox: 4,
+        groundsInBox: 2,
+        largestInBox: '12',
+        hasInternalClamps: true,
+      }),
+      'p',
+      { missing: ['isOneSize'] },
+    ),
   ],
   inapplicable: 'always applies',
 })
@@ -179,24 +393,40 @@ ruleTable('box-setback', {
   ],
   fault: [
     row('half an inch', outlet({ setbackIn: 0.5, hasExtender: false })),
-    row('a little behind wood', outlet({ setbackIn: 0.1, finish: 'combustible', hasExtender: false })),
+    row(
+      'a little behind wood',
+      outlet({ setbackIn: 0.1, finish: 'combustible', hasExtender: false }),
+    ),
   ],
   undecided: [
     row('not measured', outlet({ isBoxOpened: true }), 'p', { missing: ['setbackIn'] }),
-    row('finish not seen', outlet({ setbackIn: 0.2, hasExtender: false }), 'p', { missing: ['finish'] }),
+    row('finish not seen', outlet({ setbackIn: 0.2, hasExtender: false }), 'p', {
+      missing: ['finish'],
+    }),
   ],
   inapplicable: 'always applies',
 })
 ruleTable('equipment-needs-ground', {
   clear: [
-    row('grounded', outlet({ appliance: 'refrigerator or freezer', ground: 'connected', lamps: 'correct' })),
+    row(
+      'grounded',
+      outlet({ appliance: 'refrigerator or freezer', ground: 'connected', lamps: 'correct' }),
+    ),
   ],
   fault: [
-    row('refrigerator without', outlet({ appliance: 'refrigerator or freezer', ground: 'none', lamps: 'open ground' })),
-    row('protected is not grounded', outlet({ appliance: 'washer', ground: 'none', lamps: 'open ground', protection: 'GFCI' })),
+    row(
+      'refrigerator without',
+      outlet({ appliance: 'refrigerator or freezer', ground: 'none', lamps: 'open ground' }),
+    ),
+    row(
+      'protected is not grounded',
+      outlet({ appliance: 'washer', ground: 'none', lamps: 'open ground', protection: 'GFCI' }),
+    ),
   ],
   undecided: [
-    row('what it feeds', outlet({ ground: 'none', lamps: 'open ground' }), 'p', { missing: ['appliance'] }),
+    row('what it feeds', outlet({ ground: 'none', lamps: 'open ground' }), 'p', {
+      missing: ['appliance'],
+    }),
     row('ground not settled', outlet({ appliance: 'computer' })),
   ],
   inapplicable: [row('a lamp', outlet({ appliance: 'none that needs a ground', ground: 'none' }))],
@@ -212,66 +442,150 @@ ruleTable('closet-luminaire', {
     row('5 in, recessed', closet({ lampKind: 'recessed, enclosed', clearanceIn: 5 })),
     row('bare', closet({ lampKind: 'bare lamp or pendant' })),
   ],
-  undecided: [
-    row('kind not seen', closet({}), 'p', { missing: ['lampKind'] })], inapplicable: [row('bedroom', inRoom('bedroom', { type: 'luminaire', lampKind: 'bare lamp or pendant' })),
+  undecided: [row('kind not seen', closet({}), 'p', { missing: ['lampKind'] })],
+  inapplicable: [
+    row('bedroom', inRoom('bedroom', { type: 'luminaire', lampKind: 'bare lamp or pendant' })),
   ],
 })
-const circuit = (more: Node, segment: Node = {}, enclosure: Node = {}) => panel([run(30, segment, more)], enclosure)
+const circuit = (more: Node, segment: Node = {}, enclosure: Node = {}) =>
+  panel([run(30, segment, more)], enclosure)
 ruleTable('disconnect-not-in-sight', {
   clear: [
-    row('within sight', circuit({ supplies: 'air conditioning', disconnect: 'within sight' }), 'c')], fault: [row('round the corner', circuit({ supplies: 'air conditioning', disconnect: 'not within sight' }), 'c'),
+    row('within sight', circuit({ supplies: 'air conditioning', disconnect: 'within sight' }), 'c'),
+  ],
+  fault: [
+    row(
+      'round the corner',
+      circuit({ supplies: 'air conditioning', disconnect: 'not within sight' }),
+      'c',
+    ),
     row('none', circuit({ supplies: 'motor', disconnect: 'none' }), 'c'),
   ],
   undecided: [
-    row('not looked for', circuit({ supplies: 'motor' }), 'c', { missing: ['disconnect'] })], inapplicable: [row('lights', circuit({ disconnect: 'none' }), 'c'),
+    row('not looked for', circuit({ supplies: 'motor' }), 'c', { missing: ['disconnect'] }),
   ],
+  inapplicable: [row('lights', circuit({ disconnect: 'none' }), 'c')],
 })
 ruleTable('dedicated-circuits', {
-  clear: [
-    row('alone', circuit({ requiredUse: 'laundry', isSharedOutside: false }), 'c')], fault: [row('shared', circuit({ requiredUse: 'bathroom receptacles', isSharedOutside: true }), 'c'),
+  clear: [row('alone', circuit({ requiredUse: 'laundry', isSharedOutside: false }), 'c')],
+  fault: [
+    row('shared', circuit({ requiredUse: 'bathroom receptacles', isSharedOutside: true }), 'c'),
   ],
   undecided: [
-    row('not traced', circuit({ requiredUse: 'laundry' }), 'c', { missing: ['isSharedOutside'] })], inapplicable: [row('no such circuit', circuit({ requiredUse: 'none', isSharedOutside: true }), 'c'),
+    row('not traced', circuit({ requiredUse: 'laundry' }), 'c', { missing: ['isSharedOutside'] }),
+  ],
+  inapplicable: [
+    row('no such circuit', circuit({ requiredUse: 'none', isSharedOutside: true }), 'c'),
   ],
 })
 const walls = (room: Node) => ({ ...panel([]), rooms: [{ id: 'r', use: 'living', ...room }] })
-ruleTable('required-outlets', { clear: [row('all there', walls({ outlets: 'all there' }), 'r')], fault: [row('gap', walls({ outlets: 'gap along the wall' }), 'r')], undecided: [row('not walked', walls({}), 'r', { missing: ['outlets'] })], inapplicable: 'always applies' })
-ruleTable('smoke-co-alarms', { clear: [row('there', panel([], {}, { alarms: 'where required' }), 'premises')], fault: [row('none', panel([], {}, { alarms: 'none found' }), 'premises')], undecided: [row('not looked for', panel([]), 'premises', { missing: ['alarms'] })], inapplicable: 'always applies' })
+ruleTable('required-outlets', {
+  clear: [row('all there', walls({ outlets: 'all there' }), 'r')],
+  fault: [row('gap', walls({ outlets: 'gap along the wall' }), 'r')],
+  undecided: [row('not walked', walls({}), 'r', { missing: ['outlets'] })],
+  inapplicable: 'always applies',
+})
+ruleTable('smoke-co-alarms', {
+  clear: [row('there', panel([], {}, { alarms: 'where required' }), 'premises')],
+  fault: [row('none', panel([], {}, { alarms: 'none found' }), 'premises')],
+  undecided: [row('not looked for', panel([]), 'premises', { missing: ['alarms'] })],
+  inapplicable: 'always applies',
+})
 const kt = { wiring: 'knob-and-tube', isBuried: false, isExtended: false, isNeutralFused: false }
 ruleTable('knob-and-tube', {
-  clear: [
-    row('free', circuit({}, kt), 's')], fault: [row('buried', circuit({}, { ...kt, isBuried: true }), 's'),
+  clear: [row('free', circuit({}, kt), 's')],
+  fault: [
+    row('buried', circuit({}, { ...kt, isBuried: true }), 's'),
     row('extended', circuit({}, { ...kt, isExtended: true }), 's'),
     row('neutral fused', circuit({}, { ...kt, isNeutralFused: true }), 's'),
   ],
   undecided: [
-    row('not followed', circuit({}, { wiring: 'knob-and-tube' }), 's', { missing: ['isBuried'] })], inapplicable: [row('NM-B', circuit({}, { ...kt, wiring: 'NM-B', isBuried: true }), 's'),
+    row('not followed', circuit({}, { wiring: 'knob-and-tube' }), 's', { missing: ['isBuried'] }),
   ],
+  inapplicable: [row('NM-B', circuit({}, { ...kt, wiring: 'NM-B', isBuried: true }), 's')],
 })
-const cloth = (purpose: string | undefined, segment: Node = {}) => panel([run(15, { wiring: 'cloth NM', ...segment })], {}, purpose ? { purpose } : {})
+const cloth = (purpose: string | undefined, segment: Node = {}) =>
+  panel([run(15, { wiring: 'cloth NM', ...segment })], {}, purpose ? { purpose } : {})
 ruleTable('cloth-cable', {
-  clear: [
-    row('sound', cloth('purchase', { insulation: 'sound' }), 's')], fault: [row('for an insurer', cloth('insurance', { insulation: 'sound' }), 's'),
+  clear: [row('sound', cloth('purchase', { insulation: 'sound' }), 's')],
+  fault: [
+    row('for an insurer', cloth('insurance', { insulation: 'sound' }), 's'),
     row('brittle', cloth('purchase', { insulation: 'brittle' }), 's'),
   ],
-  undecided: [
-    row('not looked at', cloth('purchase'), 's', { missing: ['insulation'] })], inapplicable: [row('NM-B', circuit({}, { wiring: 'NM-B', insulation: 'brittle' }), 's'),
-  ],
+  undecided: [row('not looked at', cloth('purchase'), 's', { missing: ['insulation'] })],
+  inapplicable: [row('NM-B', circuit({}, { wiring: 'NM-B', insulation: 'brittle' }), 's')],
 })
-const dryer = { supplies: 'fixed appliance', frameGround: 'neutral', neutral: 'insulated', year: 1980, work: 'none' }
+const dryer = {
+  supplies: 'fixed appliance',
+  frameGround: 'neutral',
+  neutral: 'insulated',
+  year: 1980,
+  work: 'none',
+}
 const ten = { size: '10', metal: 'copper' }
 ruleTable('three-wire-dryer-range', {
   clear: [
-    row('four wires', circuit({ supplies: 'fixed appliance', frameGround: 'grounding conductor' }), 'c'),
+    row(
+      'four wires',
+      circuit({ supplies: 'fixed appliance', frameGround: 'grounding conductor' }),
+      'c',
+    ),
     row('old, insulated neutral', circuit(dryer, ten), 'c'),
-    row('old, bare in SE from the service', circuit({ ...dryer, neutral: 'bare in SE cable' }, ten), 'c'),
+    row(
+      'old, bare in SE from the service',
+      circuit({ ...dryer, neutral: 'bare in SE cable' }, ten),
+      'c',
+    ),
   ],
-  fault: [row('bare in NM', circuit({ ...dryer, neutral: 'bare in other cable' }, ten), 'c'), row('12 AWG', circuit(dryer, { size: '12', metal: 'copper' }), 'c'), row('10 Al', circuit(dryer, { size: '10', metal: 'aluminium' }), 'c'), row('new in 2005', circuit({ ...dryer, year: 2005 }, ten), 'c'), row('nothing', circuit({ ...dryer, frameGround: 'nothing' }, ten), 'c'),
-    row('bare in SE from a sub-panel', { ...panel([]), enclosures: [...panel([]).enclosures as Node[], { id: 'sub', type: 'panel', place: 'indoors', feeder: { id: 'f', from: 'main' }, breakers: [run(30, ten, { ...dryer, neutral: 'bare in SE cable' })] }] }, 'c', { why: 'service equipment' })],
+  fault: [
+    row('bare in NM', circuit({ ...dryer, neutral: 'bare in other cable' }, ten), 'c'),
+    row('12 AWG', circuit(dryer, { size: '12', metal: 'copper' }), 'c'),
+    row('10 Al', circuit(dryer, { size: '10', metal: 'aluminium' }), 'c'),
+    row('new in 2005', circuit({ ...dryer, year: 2005 }, ten), 'c'),
+    row('nothing', circuit({ ...dryer, frameGround: 'nothing' }, ten), 'c'),
+    row(
+      'bare in SE from a sub-panel',
+      {
+        ...panel([]),
+        enclosures: [
+          ...(panel([]).enclosures as Node[]),
+          {
+            id: 'sub',
+            type: 'panel',
+            place: 'indoors',
+            feeder: { id: 'f', from: 'main' },
+            breakers: [run(30, ten, { ...dryer, neutral: 'bare in SE cable' })],
+          },
+        ],
+      },
+      'c',
+      { why: 'service equipment' },
+    ),
+  ],
   undecided: [
-    row('colour of the metal only', circuit(dryer, { size: '10', metal: 'silver-looking' }), 'c', { missing: ['metal'] }),
-    row('a second run not gauged', panel([{ ...run(30, ten, dryer), circuit: { ...(run(30, ten, dryer).circuit as Node), segments: [{ id: 's', ...ten }, { id: 's2', metal: 'copper' }] } }]), 'c', { missing: ['size'] }),
-    row('frame not looked at', circuit({ supplies: 'cooking appliance' }), 'c', { missing: ['frameGround'] }),
+    row('colour of the metal only', circuit(dryer, { size: '10', metal: 'silver-looking' }), 'c', {
+      missing: ['metal'],
+    }),
+    row(
+      'a second run not gauged',
+      panel([
+        {
+          ...run(30, ten, dryer),
+          circuit: {
+            ...(run(30, ten, dryer).circuit as Node),
+            segments: [
+              { id: 's', ...ten },
+              { id: 's2', metal: 'copper' },
+            ],
+          },
+        },
+      ]),
+      'c',
+      { missing: ['size'] },
+    ),
+    row('frame not looked at', circuit({ supplies: 'cooking appliance' }), 'c', {
+      missing: ['frameGround'],
+    }),
     row('year open', circuit({ ...dryer, year: [1985, 2005] }, ten), 'c', { missing: ['year'] }),
   ],
   inapplicable: [row('lights', circuit({ frameGround: 'nothing' }), 'c')],

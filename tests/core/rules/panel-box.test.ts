@@ -1,21 +1,43 @@
 import { panel, run, type Node } from '../../support/house'
 import { ruleTable } from '../../support/rule-table'
 
-const row = (name: string, house: Node, on: string, more: { why?: string, missing?: string[] } = {}) => ({ name, house, on, ...more })
+const row = (
+  name: string,
+  house: Node,
+  on: string,
+  more: { why?: string; missing?: string[] } = {},
+) => ({ name, house, on, ...more })
 const at = (more: Node, premises: Node = {}) => panel([], more, premises)
 
-const roomy = { workingDepthIn: 36, workingWidthIn: 30, workingHeightIn: 80, widthIn: 15, door: '90° or more', isKeptClear: true, escape: 'upright, with a step back' }
+const roomy = {
+  workingDepthIn: 36,
+  workingWidthIn: 30,
+  workingHeightIn: 80,
+  widthIn: 15,
+  door: '90° or more',
+  isKeptClear: true,
+  escape: 'upright, with a step back',
+}
 ruleTable('working-space', {
   clear: [
     row('just enough', at(roomy), 'main'),
-    row('low in an existing house, 200 A', at({ ...roomy, workingHeightIn: 72, busAmps: 200, work: 'none' }), 'main'),
+    row(
+      'low in an existing house, 200 A',
+      at({ ...roomy, workingHeightIn: 72, busAmps: 200, work: 'none' }),
+      'main',
+    ),
   ],
   fault: [
     row('nobody can stand', at({ ...roomy, escape: 'must sit or kneel' }), 'main'),
     row('no way out', at({ ...roomy, escape: 'no way out past it' }), 'main'),
     row('35 in deep', at({ ...roomy, workingDepthIn: 35 }), 'main'),
     row('29 in wide', at({ ...roomy, workingWidthIn: 29 }), 'main'),
-    row('34 in wide before a 36 in enclosure', at({ ...roomy, workingWidthIn: 34, widthIn: 36 }), 'main', { why: '36' }),
+    row(
+      '34 in wide before a 36 in enclosure',
+      at({ ...roomy, workingWidthIn: 34, widthIn: 36 }),
+      'main',
+      { why: '36' },
+    ),
     row('low and 225 A', at({ ...roomy, workingHeightIn: 72, busAmps: 225, work: 'none' }), 'main'),
     row('low and new', at({ ...roomy, workingHeightIn: 72, busAmps: 200, work: 'new' }), 'main'),
     row('door hits the wall', at({ ...roomy, door: 'less than 90°' }), 'main'),
@@ -24,7 +46,9 @@ ruleTable('working-space', {
   undecided: [
     row('nobody stood there', at({ ...roomy, escape: undefined }), 'main', { missing: ['escape'] }),
     row('width not measured', at({ workingDepthIn: 40 }), 'main', { missing: ['workingWidthIn'] }),
-    row('low, rating not read', at({ ...roomy, workingHeightIn: 72 }), 'main', { missing: ['busAmps'] }),
+    row('low, rating not read', at({ ...roomy, workingHeightIn: 72 }), 'main', {
+      missing: ['busAmps'],
+    }),
   ],
   inapplicable: [row('meter', at({ type: 'meter', ...roomy, workingDepthIn: 10 }), 'main')],
 })
@@ -35,15 +59,46 @@ ruleTable('handle-height', {
   inapplicable: [row('meter', at({ type: 'meter', topHandleIn: 90 }), 'main')],
 })
 ruleTable('split-bus', {
-  clear: [row('six, none added', at({ mainKind: 'split bus', upperMains: 6, hasAddedUpper: false }), 'main')],
+  clear: [
+    row(
+      'six, none added',
+      at({ mainKind: 'split bus', upperMains: 6, hasAddedUpper: false }),
+      'main',
+    ),
+  ],
   fault: [
     row('seven', at({ mainKind: 'split bus', upperMains: 7 }), 'main'),
-    row('one added above', at({ mainKind: 'split bus', upperMains: 5, hasAddedUpper: true }), 'main'),
-    row('seen by its bus', { ...at({}), enclosures: [{ id: 'main', type: 'panel', fedFrom: 'utility', mainKind: 'main lugs', bus: 'split bus', upperMains: 8 }] }, 'main'),
+    row(
+      'one added above',
+      at({ mainKind: 'split bus', upperMains: 5, hasAddedUpper: true }),
+      'main',
+    ),
+    row(
+      'seen by its bus',
+      {
+        ...at({}),
+        enclosures: [
+          {
+            id: 'main',
+            type: 'panel',
+            fedFrom: 'utility',
+            mainKind: 'main lugs',
+            bus: 'split bus',
+            upperMains: 8,
+          },
+        ],
+      },
+      'main',
+    ),
   ],
   undecided: [
     row('not looked through', at({ mainKind: 'split bus' }), 'main', { missing: ['upperMains'] }),
-    row('main not seen', { ...at({}), enclosures: [{ id: 'main', type: 'panel', fedFrom: 'utility' }] }, 'main', { missing: ['mainKind'] }),
+    row(
+      'main not seen',
+      { ...at({}), enclosures: [{ id: 'main', type: 'panel', fedFrom: 'utility' }] },
+      'main',
+      { missing: ['mainKind'] },
+    ),
   ],
   inapplicable: [
     row('one main', at({}), 'main'),
@@ -52,22 +107,36 @@ ruleTable('split-bus', {
 })
 ruleTable('three-phase-panel-on-single-phase', {
   clear: [
-    row('listed jumper', at({ bus: 'three phase', thirdLeg: 'jumpered to another leg', isJumperListed: true }), 'main'),
+    row(
+      'listed jumper',
+      at({ bus: 'three phase', thirdLeg: 'jumpered to another leg', isJumperListed: true }),
+      'main',
+    ),
   ],
   fault: [
     row('dead third bar', at({ bus: 'three phase', thirdLeg: 'not connected' }), 'main'),
-    row('improvised jumper', at({ bus: 'three phase', thirdLeg: 'jumpered to another leg', isJumperListed: false }), 'main'),
+    row(
+      'improvised jumper',
+      at({ bus: 'three phase', thirdLeg: 'jumpered to another leg', isJumperListed: false }),
+      'main',
+    ),
   ],
   undecided: [
     row('not measured', at({ bus: 'three phase' }), 'main', { missing: ['thirdLeg'] }),
-    row('jumper not read', at({ bus: 'three phase', thirdLeg: 'jumpered to another leg' }), 'main', { missing: ['isJumperListed'] }),
+    row(
+      'jumper not read',
+      at({ bus: 'three phase', thirdLeg: 'jumpered to another leg' }),
+      'main',
+      { missing: ['isJumperListed'] },
+    ),
   ],
   inapplicable: [
     row('single phase', at({}), 'main'),
     row('truly three phase', at({ bus: 'three phase', thirdLeg: 'fed by a third phase' }), 'main'),
   ],
 })
-const twin = (breaker: Node, more: Node = {}) => panel([{ id: 'b', space: 3, half: 'a', poles: 1, ratingAmps: 15, ...breaker }], more)
+const twin = (breaker: Node, more: Node = {}) =>
+  panel([{ id: 'b', space: 3, half: 'a', poles: 1, ratingAmps: 15, ...breaker }], more)
 ruleTable('tandem-misplaced', {
   clear: [
     row('allowed everywhere', twin({}, { tandems: 'all spaces' }), 'b'),
@@ -79,11 +148,24 @@ ruleTable('tandem-misplaced', {
   ],
   undecided: [
     row('label not read', twin({}), 'b', { missing: ['tandems'] }),
-    row('space not read', twin({}, { tandems: 'marked spaces' }), 'b', { missing: ['isTwinSpace'] }),
+    row('space not read', twin({}, { tandems: 'marked spaces' }), 'b', {
+      missing: ['isTwinSpace'],
+    }),
   ],
-  inapplicable: [row('full size', panel([{ id: 'b', space: 3, poles: 1 }], { tandems: 'all spaces' }), 'b')],
+  inapplicable: [
+    row('full size', panel([{ id: 'b', space: 3, poles: 1 }], { tandems: 'all spaces' }), 'b'),
+  ],
 })
-const many = (n: number, maxCircuits?: number, last: Node = {}) => panel(Array.from({ length: n }, (_, i) => ({ id: `b${i}`, space: i + 1, poles: 1, ...i === n - 1 && last })), maxCircuits ? { maxCircuits } : {})
+const many = (n: number, maxCircuits?: number, last: Node = {}) =>
+  panel(
+    Array.from({ length: n }, (_, i) => ({
+      id: `b${i}`,
+      space: i + 1,
+      poles: 1,
+      ...(i === n - 1 && last),
+    })),
+    maxCircuits ? { maxCircuits } : {},
+  )
 ruleTable('spaces-exceeded', {
   clear: [row('eight of eight', many(8, 8), 'main')],
   fault: [
@@ -92,11 +174,29 @@ ruleTable('spaces-exceeded', {
   ],
   undecided: [
     row('label not read', many(4), 'main', { missing: ['maxCircuits'] }),
-    row('poles not counted', panel([{ id: 'b', space: 1 }], { maxCircuits: 4 }), 'main', { missing: ['poles'] }),
+    row('poles not counted', panel([{ id: 'b', space: 1 }], { maxCircuits: 4 }), 'main', {
+      missing: ['poles'],
+    }),
   ],
   inapplicable: [row('disconnect', at({ type: 'disconnect', maxCircuits: 2 }), 'main')],
 })
-const pair = (circuit: Node, wiring: string | undefined, premises: Node = {}) => panel(['c1', 'c2'].map((id, i) => ({ id: `b${i}`, space: 1 + 2 * i, poles: 1, handleTie: 'listed tie', circuit: { id, sharesNeutralWith: [i ? 'c1' : 'c2'], ...circuit, segments: [{ id: `s${i}`, ...wiring && { wiring } }] } })), {}, premises)
+const pair = (circuit: Node, wiring: string | undefined, premises: Node = {}) =>
+  panel(
+    ['c1', 'c2'].map((id, i) => ({
+      id: `b${i}`,
+      space: 1 + 2 * i,
+      poles: 1,
+      handleTie: 'listed tie',
+      circuit: {
+        id,
+        sharesNeutralWith: [i ? 'c1' : 'c2'],
+        ...circuit,
+        segments: [{ id: `s${i}`, ...(wiring && { wiring }) }],
+      },
+    })),
+    {},
+    premises,
+  )
 ruleTable('multiwire-not-grouped', {
   clear: [
     row('tied', pair({ isGroupedInPanel: true }, 'steel conduit'), 'c1'),
@@ -105,21 +205,59 @@ ruleTable('multiwire-not-grouped', {
   fault: [row('apart, in pipe', pair({ isGroupedInPanel: false }, 'steel conduit'), 'c1')],
   undecided: [
     row('not seen', pair({}, 'steel conduit'), 'c1', { missing: ['isGroupedInPanel'] }),
-    row('apart, wiring not seen', pair({ isGroupedInPanel: false }, undefined), 'c1', { missing: ['wiring'] }),
+    row('apart, wiring not seen', pair({ isGroupedInPanel: false }, undefined), 'c1', {
+      missing: ['wiring'],
+    }),
   ],
   inapplicable: [
-    row('its neutral is its own', panel([{ id: 'b', space: 1, poles: 1, circuit: { id: 'c1', sharesNeutralWith: [] } }]), 'c1'),
+    row(
+      'its neutral is its own',
+      panel([{ id: 'b', space: 1, poles: 1, circuit: { id: 'c1', sharesNeutralWith: [] } }]),
+      'c1',
+    ),
     row('second of the pair', pair({ isGroupedInPanel: false }, 'steel conduit'), 'c2'),
   ],
 })
-const warm = (temperatureC: number | undefined, loadAmps: number | undefined, more: Node = {}, neighbours: Node[] = [{ temperatureC: 32 }], enclosure: Node = { ambientC: 29 }) => panel([
-  { id: 'b', space: 1, poles: 1, ratingAmps: 30, protection: 'standard', role: 'branch', ...temperatureC !== undefined && { temperatureC }, ...more, circuit: { id: 'c', ...loadAmps !== undefined && { loadAmps } } },
-  ...neighbours.map((n, i) => ({ id: `n${i}`, space: 3 + 2 * i, poles: 1, ratingAmps: 20, protection: 'standard', ...n }))], enclosure)
+const warm = (
+  temperatureC: number | undefined,
+  loadAmps: number | undefined,
+  more: Node = {},
+  neighbours: Node[] = [{ temperatureC: 32 }],
+  enclosure: Node = { ambientC: 29 },
+) =>
+  panel(
+    [
+      {
+        id: 'b',
+        space: 1,
+        poles: 1,
+        ratingAmps: 30,
+        protection: 'standard',
+        role: 'branch',
+        ...(temperatureC !== undefined && { temperatureC }),
+        ...more,
+        circuit: { id: 'c', ...(loadAmps !== undefined && { loadAmps }) },
+      },
+      ...neighbours.map((n, i) => ({
+        id: `n${i}`,
+        space: 3 + 2 * i,
+        poles: 1,
+        ratingAmps: 20,
+        protection: 'standard',
+        ...n,
+      })),
+    ],
+    enclosure,
+  )
 ruleTable('breaker-hot', {
   clear: [
     row('cool at half load', warm(35, 16), 'b'),
     row('electronics warm under load', warm(44, 16, { protection: 'dual' }), 'b'),
-    row('warm at full load, no warmer than its like', warm(55, 29, { rescan: 'no warmer than a neighbour at like load' }), 'b'),
+    row(
+      'warm at full load, no warmer than its like',
+      warm(55, 29, { rescan: 'no warmer than a neighbour at like load' }),
+      'b',
+    ),
     row('cool at half its load, load share 53 %', warm(34, 16), 'b'),
   ],
   fault: [
@@ -129,7 +267,10 @@ ruleTable('breaker-hot', {
   ],
   undecided: [
     row('not scanned', warm(undefined, 16), 'b', { missing: ['temperatureC'] }),
-    row('cool at a tenth of its load', warm(30, 3), 'b', { why: 'under load', missing: ['rescan'] }),
+    row('cool at a tenth of its load', warm(30, 3), 'b', {
+      why: 'under load',
+      missing: ['rescan'],
+    }),
     row('cool without a load', warm(29, 0), 'b', { missing: ['rescan'] }),
     row('warm, load not clamped', warm(45, undefined), 'b', { missing: ['loadAmps'] }),
     row('warm at full load', warm(55, 29), 'b'),
@@ -141,86 +282,255 @@ ruleTable('breaker-hot', {
 const seg = (segment: Node, circuit: Node = {}) => panel([run(15, segment, circuit)])
 ruleTable('unidentified-conductor-metal', {
   clear: [
-    row('copper through', seg({ metal: 'copper', surface: 'copper colour', core: 'copper colour' }), 's'),
-    row('tinned copper', seg({ metal: 'tinned copper', surface: 'silver colour', core: 'copper colour' }), 's'),
-    row('aluminium through', seg({ metal: 'aluminium', surface: 'silver colour', core: 'silver colour' }), 's'),
-    row('copper-clad', seg({ metal: 'copper-clad aluminium', surface: 'copper colour', core: 'silver colour' }), 's'),
+    row(
+      'copper through',
+      seg({ metal: 'copper', surface: 'copper colour', core: 'copper colour' }),
+      's',
+    ),
+    row(
+      'tinned copper',
+      seg({ metal: 'tinned copper', surface: 'silver colour', core: 'copper colour' }),
+      's',
+    ),
+    row(
+      'aluminium through',
+      seg({ metal: 'aluminium', surface: 'silver colour', core: 'silver colour' }),
+      's',
+    ),
+    row(
+      'copper-clad',
+      seg({ metal: 'copper-clad aluminium', surface: 'copper colour', core: 'silver colour' }),
+      's',
+    ),
   ],
   fault: [
-    row('copper outside, silver inside, taken for copper', seg({ metal: 'copper', surface: 'copper colour', core: 'silver colour' }), 's'),
-    row('tinned copper taken for aluminium', seg({ metal: 'aluminium', surface: 'silver colour', core: 'copper colour' }), 's'),
-    row('tinned taken for plain', seg({ metal: 'copper', surface: 'silver colour', core: 'copper colour' }), 's'),
-    row('clad taken for aluminium', seg({ metal: 'aluminium', surface: 'copper colour', core: 'silver colour' }), 's'),
+    row(
+      'copper outside, silver inside, taken for copper',
+      seg({ metal: 'copper', surface: 'copper colour', core: 'silver colour' }),
+      's',
+    ),
+    row(
+      'tinned copper taken for aluminium',
+      seg({ metal: 'aluminium', surface: 'silver colour', core: 'copper colour' }),
+      's',
+    ),
+    row(
+      'tinned taken for plain',
+      seg({ metal: 'copper', surface: 'silver colour', core: 'copper colour' }),
+      's',
+    ),
+    row(
+      'clad taken for aluminium',
+      seg({ metal: 'aluminium', surface: 'copper colour', core: 'silver colour' }),
+      's',
+    ),
   ],
   undecided: [
-    row('only the surface seen', seg({ metal: 'copper', surface: 'copper colour' }), 's', { missing: ['core'] }),
-    row('silver-looking with a silver core', seg({ metal: 'silver-looking', core: 'silver colour' }), 's'),
+    row('only the surface seen', seg({ metal: 'copper', surface: 'copper colour' }), 's', {
+      missing: ['core'],
+    }),
+    row(
+      'silver-looking with a silver core',
+      seg({ metal: 'silver-looking', core: 'silver colour' }),
+      's',
+    ),
   ],
   inapplicable: 'always applies',
 })
-const look = (rule: string, field: string, good: string, bad: string[]) => ruleTable(rule, {
-  clear: [row(good, seg({ [field]: good }), 's')], fault: bad.map(b => row(b, seg({ [field]: b }), 's')), undecided: [row('not looked at', seg({}), 's', { missing: [field] })], inapplicable: 'always applies',
-})
-look('conductor-workmanship', 'workmanship', 'sound', ['nicked', 'wrapped anticlockwise', 'insulation under the screw', 'hooked in a straight clamp', 'too much bare', 'pulls loose on a gentle tug'])
+const look = (rule: string, field: string, good: string, bad: string[]) =>
+  ruleTable(rule, {
+    clear: [row(good, seg({ [field]: good }), 's')],
+    fault: bad.map(b => row(b, seg({ [field]: b }), 's')),
+    undecided: [row('not looked at', seg({}), 's', { missing: [field] })],
+    inapplicable: 'always applies',
+  })
+look('conductor-workmanship', 'workmanship', 'sound', [
+  'nicked',
+  'wrapped anticlockwise',
+  'insulation under the screw',
+  'hooked in a straight clamp',
+  'too much bare',
+  'pulls loose on a gentle tug',
+])
 look('wrong-tape', 'tape', 'electrical', ['packing, masking or other'])
-const held = { wiring: 'NM-B', support: 'within 12 in and every 4½ ft', boring: 'plated', firestop: 'none' }
+const held = {
+  wiring: 'NM-B',
+  support: 'within 12 in and every 4½ ft',
+  boring: 'plated',
+  firestop: 'none',
+}
 ruleTable('cable-support', {
   clear: [
     row('fastened and plated', seg(held), 's'),
     row('fished', seg({ ...held, support: 'not near the enclosure', isFished: true }), 's'),
-    row('hidden and fished', seg({ wiring: 'NM-B', boring: 'plated', firestop: 'none', isFished: true }), 's'),
+    row(
+      'hidden and fished',
+      seg({ wiring: 'NM-B', boring: 'plated', firestop: 'none', isFished: true }),
+      's',
+    ),
   ],
   fault: [
-    row('not near the enclosure', seg({ ...held, support: 'not near the enclosure', isFished: false }), 's'),
+    row(
+      'not near the enclosure',
+      seg({ ...held, support: 'not near the enclosure', isFished: false }),
+      's',
+    ),
     row('hole near the edge', seg({ ...held, boring: 'nearer and not plated' }), 's'),
     row('open fire-rated wall', seg({ ...held, firestop: 'open' }), 's'),
   ],
   undecided: [
     row('not looked at', seg({ wiring: 'NM-B' }), 's', { missing: ['support'] }),
-    row('loose, perhaps fished', seg({ ...held, support: 'spans too long' }), 's', { missing: ['isFished'] }),
+    row('loose, perhaps fished', seg({ ...held, support: 'spans too long' }), 's', {
+      missing: ['isFished'],
+    }),
   ],
-  inapplicable: [row('conduit', seg({ wiring: 'steel conduit', boring: 'nearer and not plated' }), 's')],
+  inapplicable: [
+    row('conduit', seg({ wiring: 'steel conduit', boring: 'nearer and not plated' }), 's'),
+  ],
 })
-const joint = (point: Node, school = 'listed connectors') => panel([{ id: 'b', space: 1, poles: 1, circuit: { id: 'c', points: [{ id: 'p', type: 'junction box', ...point }] } }], {}, { aluminiumSchool: school })
+const joint = (point: Node, school = 'listed connectors') =>
+  panel(
+    [
+      {
+        id: 'b',
+        space: 1,
+        poles: 1,
+        circuit: { id: 'c', points: [{ id: 'p', type: 'junction box', ...point }] },
+      },
+    ],
+    {},
+    { aluminiumSchool: school },
+  )
 ruleTable('mixed-metal-splice', {
   clear: [
-    row('marked twist-on, listed school', joint({ splice: 'aluminium to copper', connector: 'twist-on', connectorListing: 'aluminium to copper' }), 'p'),
-    row('lug, strict school', joint({ splice: 'aluminium to copper', connector: 'set-screw lug', connectorListing: 'aluminium to copper' }, 'strict'), 'p'),
+    row(
+      'marked twist-on, listed school',
+      joint({
+        splice: 'aluminium to copper',
+        connector: 'twist-on',
+        connectorListing: 'aluminium to copper',
+      }),
+      'p',
+    ),
+    row(
+      'lug, strict school',
+      joint(
+        {
+          splice: 'aluminium to copper',
+          connector: 'set-screw lug',
+          connectorListing: 'aluminium to copper',
+        },
+        'strict',
+      ),
+      'p',
+    ),
   ],
   fault: [
-    row('copper only', joint({ splice: 'aluminium to copper', connector: 'twist-on', connectorListing: 'copper only' }), 'p'),
-    row('solder and tape', joint({ splice: 'aluminium to copper', connector: 'solder and tape' }), 'p'),
-    row('marked twist-on, strict school', joint({ splice: 'aluminium to copper', connector: 'twist-on', connectorListing: 'aluminium to copper' }, 'strict'), 'p'),
+    row(
+      'copper only',
+      joint({
+        splice: 'aluminium to copper',
+        connector: 'twist-on',
+        connectorListing: 'copper only',
+      }),
+      'p',
+    ),
+    row(
+      'solder and tape',
+      joint({ splice: 'aluminium to copper', connector: 'solder and tape' }),
+      'p',
+    ),
+    row(
+      'marked twist-on, strict school',
+      joint(
+        {
+          splice: 'aluminium to copper',
+          connector: 'twist-on',
+          connectorListing: 'aluminium to copper',
+        },
+        'strict',
+      ),
+      'p',
+    ),
   ],
   undecided: [
     row('not looked at', joint({ isBoxOpened: true }), 'p', { missing: ['splice'] }),
     row('box not opened', joint({}), 'p', { missing: ['isBoxOpened'] }),
-    row('print not read', joint({ splice: 'aluminium to copper', connector: 'twist-on' }), 'p', { missing: ['connectorListing'] }),
+    row('print not read', joint({ splice: 'aluminium to copper', connector: 'twist-on' }), 'p', {
+      missing: ['connectorListing'],
+    }),
   ],
   inapplicable: [
-    row('copper to copper', joint({ splice: 'copper to copper', connectorListing: 'copper only' }), 'p'),
+    row(
+      'copper to copper',
+      joint({ splice: 'copper to copper', connectorListing: 'copper only' }),
+      'p',
+    ),
   ],
 })
-const appliance = (rating: number, circuit: Node) => panel([run(rating, { size: '10', metal: 'copper', wiring: 'NM-B' }, { supplies: 'fixed appliance', ...circuit })])
+const appliance = (rating: number, circuit: Node) =>
+  panel([
+    run(
+      rating,
+      { size: '10', metal: 'copper', wiring: 'NM-B' },
+      { supplies: 'fixed appliance', ...circuit },
+    ),
+  ])
 ruleTable('appliance-overcurrent', {
   clear: [
-    row('20 A, 10 A appliance, nothing marked', appliance(20, { applianceAmps: 10, isDeviceMarked: false }), 'c'),
-    row('150 % of 18.8 A is 28.2, next 30', appliance(30, { applianceAmps: 18.8, isDeviceMarked: false, supplies: 'water heater' }), 'c'),
-    row('as marked', appliance(40, { applianceAmps: 20, isDeviceMarked: true, applianceMaxDevice: 40 }), 'c'),
-    row('space heating at 125 %', appliance(25, { applianceAmps: 20, supplies: 'space heating' }), 'c'),
+    row(
+      '20 A, 10 A appliance, nothing marked',
+      appliance(20, { applianceAmps: 10, isDeviceMarked: false }),
+      'c',
+    ),
+    row(
+      '150 % of 18.8 A is 28.2, next 30',
+      appliance(30, { applianceAmps: 18.8, isDeviceMarked: false, supplies: 'water heater' }),
+      'c',
+    ),
+    row(
+      'as marked',
+      appliance(40, { applianceAmps: 20, isDeviceMarked: true, applianceMaxDevice: 40 }),
+      'c',
+    ),
+    row(
+      'space heating at 125 %',
+      appliance(25, { applianceAmps: 20, supplies: 'space heating' }),
+      'c',
+    ),
   ],
   fault: [
     row('25 A, 10 A appliance', appliance(25, { applianceAmps: 10, isDeviceMarked: false }), 'c'),
-    row('over the marking', appliance(30, { applianceAmps: 20, isDeviceMarked: true, applianceMaxDevice: 25 }), 'c'),
-    row('water heater under 125 %', appliance(20, { applianceAmps: 18.8, isDeviceMarked: false, supplies: 'water heater' }), 'c'),
-    row('space heating under 125 %', appliance(20, { applianceAmps: 17, supplies: 'space heating' }), 'c'),
+    row(
+      'over the marking',
+      appliance(30, { applianceAmps: 20, isDeviceMarked: true, applianceMaxDevice: 25 }),
+      'c',
+    ),
+    row(
+      'water heater under 125 %',
+      appliance(20, { applianceAmps: 18.8, isDeviceMarked: false, supplies: 'water heater' }),
+      'c',
+    ),
+    row(
+      'space heating under 125 %',
+      appliance(20, { applianceAmps: 17, supplies: 'space heating' }),
+      'c',
+    ),
   ],
   undecided: [
-    row('rating of the appliance not read', appliance(30, { isDeviceMarked: false }), 'c', { missing: ['applianceAmps'] }),
-    row('marking not read', appliance(30, { applianceAmps: 10 }), 'c', { missing: ['isDeviceMarked'] }),
+    row('rating of the appliance not read', appliance(30, { isDeviceMarked: false }), 'c', {
+      missing: ['applianceAmps'],
+    }),
+    row('marking not read', appliance(30, { applianceAmps: 10 }), 'c', {
+      missing: ['isDeviceMarked'],
+    }),
   ],
   inapplicable: [
-    row('air conditioning', appliance(40, { supplies: 'air conditioning', applianceAmps: 10, isDeviceMarked: false }), 'c'),
+    row(
+      'air conditioning',
+      appliance(40, { supplies: 'air conditioning', applianceAmps: 10, isDeviceMarked: false }),
+      'c',
+    ),
     row('receptacles', appliance(20, { supplies: 'receptacles' }), 'c'),
   ],
 })

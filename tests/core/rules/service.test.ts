@@ -1,24 +1,110 @@
 import { panel, type Node } from '../../support/house'
 import { ruleTable } from '../../support/rule-table'
 
-const row = (name: string, house: Node, on: string, more: { why?: string, missing?: string[] } = {}) => ({ name, house, on, ...more })
+const row = (
+  name: string,
+  house: Node,
+  on: string,
+  more: { why?: string; missing?: string[] } = {},
+) => ({ name, house, on, ...more })
 /** A lone service panel; `more` on the panel, `premises` on the premises, `top` beside them. */
-const service = (more: Node, premises: Node = {}, top: Node = {}): Node => ({ ...panel([], more, premises), ...top })
-const behind: Node = { id: 'sub', type: 'panel', place: 'indoors', feeder: { id: 'f', from: 'main' } }
-const withSub = (more: Node): Node => ({ ...panel([], {}), enclosures: [...panel([], {}).enclosures as Node[], { ...behind, ...more }] })
+const service = (more: Node, premises: Node = {}, top: Node = {}): Node => ({
+  ...panel([], more, premises),
+  ...top,
+})
+const behind: Node = {
+  id: 'sub',
+  type: 'panel',
+  place: 'indoors',
+  feeder: { id: 'f', from: 'main' },
+}
+const withSub = (more: Node): Node => ({
+  ...panel([], {}),
+  enclosures: [...(panel([], {}).enclosures as Node[]), { ...behind, ...more }],
+})
 
 ruleTable('service-conductor', {
-  clear: [row('2/0 Al on 150 A', service({ serviceSize: '2/0', serviceMetal: 'aluminium', serviceInsulationC: 75, mainAmps: 150 }), 'main'), row('4/0 Al on 200 A, 180 A rounded up', service({ serviceSize: '4/0', serviceMetal: 'aluminium', serviceInsulationC: 75 }), 'main'), row('2 Al on 100 A as a dwelling service', service({ serviceSize: '2', serviceMetal: 'aluminium', serviceInsulationC: 75, mainAmps: 100 }), 'main', { why: 'dwelling service' }), row('8 Cu on 40 A', service({ serviceSize: '8', serviceMetal: 'copper', mainAmps: 40 }), 'main'),
-    row('120/240 V before 2017', service({ serviceSize: '2', serviceMetal: 'aluminium', serviceInsulationC: 75, mainAmps: 100 }, { edition: 2014, supply: '120/240 V single phase' }), 'main')],
+  clear: [
+    row(
+      '2/0 Al on 150 A',
+      service({
+        serviceSize: '2/0',
+        serviceMetal: 'aluminium',
+        serviceInsulationC: 75,
+        mainAmps: 150,
+      }),
+      'main',
+    ),
+    row(
+      '4/0 Al on 200 A, 180 A rounded up',
+      service({ serviceSize: '4/0', serviceMetal: 'aluminium', serviceInsulationC: 75 }),
+      'main',
+    ),
+    row(
+      '2 Al on 100 A as a dwelling service',
+      service({
+        serviceSize: '2',
+        serviceMetal: 'aluminium',
+        serviceInsulationC: 75,
+        mainAmps: 100,
+      }),
+      'main',
+      { why: 'dwelling service' },
+    ),
+    row(
+      '8 Cu on 40 A',
+      service({ serviceSize: '8', serviceMetal: 'copper', mainAmps: 40 }),
+      'main',
+    ),
+    row(
+      '120/240 V before 2017',
+      service(
+        { serviceSize: '2', serviceMetal: 'aluminium', serviceInsulationC: 75, mainAmps: 100 },
+        { edition: 2014, supply: '120/240 V single phase' },
+      ),
+      'main',
+    ),
+  ],
   fault: [
-    row('old rubber insulation at 60 °C', service({ serviceSize: '2/0', serviceMetal: 'aluminium', serviceInsulationC: 60, mainAmps: 150 }), 'main'),
-    row('2/0 Al on 200 A', service({ serviceSize: '2/0', serviceMetal: 'aluminium' }), 'main', { why: '150' }),
-    row('reduced size on 208Y/120 V before 2017', service({ serviceSize: '2', serviceMetal: 'aluminium', serviceInsulationC: 75, mainAmps: 100 }, { edition: 2014, supply: '208Y/120 V' }), 'main'),
+    row(
+      'old rubber insulation at 60 °C',
+      service({
+        serviceSize: '2/0',
+        serviceMetal: 'aluminium',
+        serviceInsulationC: 60,
+        mainAmps: 150,
+      }),
+      'main',
+    ),
+    row('2/0 Al on 200 A', service({ serviceSize: '2/0', serviceMetal: 'aluminium' }), 'main', {
+      why: '150',
+    }),
+    row(
+      'reduced size on 208Y/120 V before 2017',
+      service(
+        { serviceSize: '2', serviceMetal: 'aluminium', serviceInsulationC: 75, mainAmps: 100 },
+        { edition: 2014, supply: '208Y/120 V' },
+      ),
+      'main',
+    ),
   ],
   undecided: [
-    row('insulation not read', service({ serviceSize: '2/0', serviceMetal: 'aluminium', mainAmps: 150 }), 'main', { missing: ['serviceInsulationC'] }),
+    row(
+      'insulation not read',
+      service({ serviceSize: '2/0', serviceMetal: 'aluminium', mainAmps: 150 }),
+      'main',
+      { missing: ['serviceInsulationC'] },
+    ),
     row('size not read', service({ serviceMetal: 'copper' }), 'main', { missing: ['serviceSize'] }),
-    row('supply not measured before 2017', service({ serviceSize: '2', serviceMetal: 'aluminium', serviceInsulationC: 75, mainAmps: 100 }, { edition: 2011 }), 'main', { missing: ['supply'] }),
+    row(
+      'supply not measured before 2017',
+      service(
+        { serviceSize: '2', serviceMetal: 'aluminium', serviceInsulationC: 75, mainAmps: 100 },
+        { edition: 2011 },
+      ),
+      'main',
+      { missing: ['supply'] },
+    ),
   ],
   inapplicable: [
     row('sub-panel', withSub({ mainKind: 'main breaker', mainAmps: 100 }), 'sub'),
@@ -26,127 +112,356 @@ ruleTable('service-conductor', {
   ],
 })
 
-const rod = { id: 'e', type: 'rod', rods: 2, spacingFt: 8, landsIn: 'main', landsOn: 'neutral bar', size: '6', metal: 'copper', connection: 'sound', isSpliced: false }
-const earthed = (electrode: Node | Node[], more: Node = {}): Node => service({ electrodes: 'found', serviceSize: '4/0', serviceMetal: 'aluminium', ...more }, {}, { electrodes: Array.isArray(electrode) ? electrode : [electrode] })
+const rod = {
+  id: 'e',
+  type: 'rod',
+  rods: 2,
+  spacingFt: 8,
+  landsIn: 'main',
+  landsOn: 'neutral bar',
+  size: '6',
+  metal: 'copper',
+  connection: 'sound',
+  isSpliced: false,
+}
+const earthed = (electrode: Node | Node[], more: Node = {}): Node =>
+  service(
+    { electrodes: 'found', serviceSize: '4/0', serviceMetal: 'aluminium', ...more },
+    {},
+    { electrodes: Array.isArray(electrode) ? electrode : [electrode] },
+  )
 ruleTable('electrode-conductor', {
   clear: [
     row('6 Cu to two rods at a 200 A service', earthed(rod), 'main'),
     row('one rod of 18 Ω', earthed({ ...rod, rods: 1, ohms: 18 }), 'main'),
     row('4 Cu to a footing', earthed({ ...rod, type: 'concrete-encased', size: '4' }), 'main'),
-    row('water pipe with jumper and full size', earthed([{ ...rod, id: 'w', type: 'water pipe', isJumpered: true, size: '2' }, rod]), 'main'),
+    row(
+      'water pipe with jumper and full size',
+      earthed([{ ...rod, id: 'w', type: 'water pipe', isJumpered: true, size: '2' }, rod]),
+      'main',
+    ),
   ],
   fault: [
     row('none found', service({ electrodes: 'none found' }), 'main'),
     row('8 Cu to a rod behind 4/0 Al', earthed({ ...rod, size: '8' }), 'main'),
-    row('6 Cu to the water pipe behind 4/0 Al', earthed({ ...rod, type: 'water pipe', isJumpered: true }), 'main'),
+    row(
+      '6 Cu to the water pipe behind 4/0 Al',
+      earthed({ ...rod, type: 'water pipe', isJumpered: true }),
+      'main',
+    ),
     row('one rod of 60 Ω', earthed({ ...rod, rods: 1, ohms: 60 }), 'main'),
-    row('the water pipe alone', earthed({ ...rod, type: 'water pipe', isJumpered: true, size: '2' }), 'main', { why: 'only electrode' }),
-    row('a single plate of 60 Ω', earthed({ id: 'e', type: 'plate', ohms: 60, landsIn: 'main', landsOn: 'neutral bar', size: '6', metal: 'copper', connection: 'sound', isSpliced: false }), 'main'),
+    row(
+      'the water pipe alone',
+      earthed({ ...rod, type: 'water pipe', isJumpered: true, size: '2' }),
+      'main',
+      { why: 'only electrode' },
+    ),
+    row(
+      'a single plate of 60 Ω',
+      earthed({
+        id: 'e',
+        type: 'plate',
+        ohms: 60,
+        landsIn: 'main',
+        landsOn: 'neutral bar',
+        size: '6',
+        metal: 'copper',
+        connection: 'sound',
+        isSpliced: false,
+      }),
+      'main',
+    ),
     row('rods 3 ft apart', earthed({ ...rod, spacingFt: 3 }), 'main'),
     row('lands on an isolated bar', earthed({ ...rod, landsOn: 'isolated bar' }), 'main'),
     row('loose clamp', earthed({ ...rod, connection: 'loose' }), 'main'),
     row('spliced', earthed({ ...rod, isSpliced: true }), 'main'),
-    row('no jumper round the meter', earthed({ ...rod, type: 'water pipe', size: '2', isJumpered: false }), 'main'),
+    row(
+      'no jumper round the meter',
+      earthed({ ...rod, type: 'water pipe', size: '2', isJumpered: false }),
+      'main',
+    ),
   ],
   undecided: [
     row('nobody looked', service({}), 'main', { missing: ['electrodes'] }),
     row('one rod, not measured', earthed({ ...rod, rods: 1 }), 'main', { missing: ['ohms'] }),
-    row('two rods recorded apart, distance not measured', earthed([{ ...rod, id: 'e1', rods: 1, spacingFt: { blocked: 'overgrown' } }, { ...rod, id: 'e2', rods: 1, spacingFt: { blocked: 'overgrown' } }]), 'main', { missing: ['spacingFt'] }),
-    row('clamp buried', earthed({ ...rod, connection: { blocked: 'buried' } }), 'main', { missing: ['connection'] }),
+    row(
+      'two rods recorded apart, distance not measured',
+      earthed([
+        { ...rod, id: 'e1', rods: 1, spacingFt: { blocked: 'overgrown' } },
+        { ...rod, id: 'e2', rods: 1, spacingFt: { blocked: 'overgrown' } },
+      ]),
+      'main',
+      { missing: ['spacingFt'] },
+    ),
+    row('clamp buried', earthed({ ...rod, connection: { blocked: 'buried' } }), 'main', {
+      missing: ['connection'],
+    }),
     row('found and not recorded', service({ electrodes: 'found' }), 'main'),
-    row('where it lands not followed', earthed({ ...rod, landsIn: { blocked: 'behind the stove' } }), 'main', { missing: ['landsIn'] }),
-    row('size not gauged', earthed({ id: 'e', type: 'rod', rods: 2, spacingFt: 8, landsIn: 'main', landsOn: 'neutral bar', metal: 'copper', connection: 'sound', isSpliced: false }), 'main', { missing: ['size'] }),
+    row(
+      'where it lands not followed',
+      earthed({ ...rod, landsIn: { blocked: 'behind the stove' } }),
+      'main',
+      { missing: ['landsIn'] },
+    ),
+    row(
+      'size not gauged',
+      earthed({
+        id: 'e',
+        type: 'rod',
+        rods: 2,
+        spacingFt: 8,
+        landsIn: 'main',
+        landsOn: 'neutral bar',
+        metal: 'copper',
+        connection: 'sound',
+        isSpliced: false,
+      }),
+      'main',
+      { missing: ['size'] },
+    ),
   ],
   inapplicable: [row('sub-panel', withSub({}), 'sub')],
 })
 
 const shed = (more: Node) => ({ ...panel([]), buildings: [{ id: 'shed', ...more }] })
 ruleTable('detached-electrode-missing', {
-  clear: [row('found', shed({ isDetached: true, fedThrough: 'a feeder', electrode: 'found' }), 'shed')],
+  clear: [
+    row('found', shed({ isDetached: true, fedThrough: 'a feeder', electrode: 'found' }), 'shed'),
+  ],
   fault: [
-    row('feeder, none found', shed({ isDetached: true, fedThrough: 'a feeder', electrode: 'none found' }), 'shed'),
-    row('two branch circuits', shed({ isDetached: true, fedThrough: 'several branch circuits', electrode: 'none found' }), 'shed'),
-    row('one branch circuit without a ground', shed({ isDetached: true, fedThrough: 'one branch circuit without a ground', electrode: 'none found' }), 'shed'),
+    row(
+      'feeder, none found',
+      shed({ isDetached: true, fedThrough: 'a feeder', electrode: 'none found' }),
+      'shed',
+    ),
+    row(
+      'two branch circuits',
+      shed({ isDetached: true, fedThrough: 'several branch circuits', electrode: 'none found' }),
+      'shed',
+    ),
+    row(
+      'one branch circuit without a ground',
+      shed({
+        isDetached: true,
+        fedThrough: 'one branch circuit without a ground',
+        electrode: 'none found',
+      }),
+      'shed',
+    ),
   ],
   undecided: [
-    row('nobody looked', shed({ isDetached: true, fedThrough: 'a feeder' }), 'shed', { missing: ['electrode'] }),
-    row('what feeds it not seen', shed({ isDetached: true, electrode: 'none found' }), 'shed', { missing: ['fedThrough'] }),
+    row('nobody looked', shed({ isDetached: true, fedThrough: 'a feeder' }), 'shed', {
+      missing: ['electrode'],
+    }),
+    row('what feeds it not seen', shed({ isDetached: true, electrode: 'none found' }), 'shed', {
+      missing: ['fedThrough'],
+    }),
   ],
   inapplicable: [
-    row('one branch circuit with a ground', shed({ isDetached: true, fedThrough: 'one branch circuit with a ground', electrode: 'none found' }), 'shed'),
+    row(
+      'one branch circuit with a ground',
+      shed({
+        isDetached: true,
+        fedThrough: 'one branch circuit with a ground',
+        electrode: 'none found',
+      }),
+      'shed',
+    ),
     row('part of the house', shed({ isDetached: false, fedThrough: 'a feeder' }), 'shed'),
   ],
 })
 
 ruleTable('raceway-bonding', {
   clear: [
-    row('bushing', service({ serviceRaceway: 'metal raceway', racewayBond: 'bonding bushing or jumper' }), 'main'),
+    row(
+      'bushing',
+      service({ serviceRaceway: 'metal raceway', racewayBond: 'bonding bushing or jumper' }),
+      'main',
+    ),
     row('hub', service({ serviceRaceway: 'metal raceway', racewayBond: 'threaded hub' }), 'main'),
   ],
   fault: [
-    row('plain locknuts', service({ serviceRaceway: 'metal raceway', racewayBond: 'plain locknuts' }), 'main'),
+    row(
+      'plain locknuts',
+      service({ serviceRaceway: 'metal raceway', racewayBond: 'plain locknuts' }),
+      'main',
+    ),
   ],
   undecided: [
-    row('not seen', service({ serviceRaceway: 'metal raceway' }), 'main', { missing: ['racewayBond'] }),
+    row('not seen', service({ serviceRaceway: 'metal raceway' }), 'main', {
+      missing: ['racewayBond'],
+    }),
   ],
   inapplicable: [
     row('cable', service({ serviceRaceway: 'cable', racewayBond: 'nothing' }), 'main'),
-    row('sub-panel', withSub({ serviceRaceway: 'metal raceway', racewayBond: 'plain locknuts' }), 'sub'),
+    row(
+      'sub-panel',
+      withSub({ serviceRaceway: 'metal raceway', racewayBond: 'plain locknuts' }),
+      'sub',
+    ),
   ],
 })
 
-const bonds = (...list: Node[]) => ({ bonds: list.map((b, i) => ({ id: `bond-${i}`, size: '4', metal: 'copper', connection: 'sound', ...b })) })
+const bonds = (...list: Node[]) => ({
+  bonds: list.map((b, i) => ({
+    id: `bond-${i}`,
+    size: '4',
+    metal: 'copper',
+    connection: 'sound',
+    ...b,
+  })),
+})
 const big = { serviceSize: '2/0', serviceMetal: 'copper' }
 ruleTable('water-bond', {
   clear: [
-    row('4 Cu behind 2/0 Cu', service(big, { waterPiping: 'metal', waterBond: 'found' }, bonds({ to: 'water piping' })), 'premises'),
+    row(
+      '4 Cu behind 2/0 Cu',
+      service(big, { waterPiping: 'metal', waterBond: 'found' }, bonds({ to: 'water piping' })),
+      'premises',
+    ),
   ],
   fault: [
-    row('none found', service({}, { waterPiping: 'metal in part', waterBond: 'none found' }), 'premises'),
-    row('6 Cu behind 2/0 Cu', service(big, { waterPiping: 'metal', waterBond: 'found' }, bonds({ to: 'water piping', size: '6' })), 'premises'),
-    row('loose', service(big, { waterPiping: 'metal', waterBond: 'found' }, bonds({ to: 'water piping', connection: 'loose' })), 'premises'),
+    row(
+      'none found',
+      service({}, { waterPiping: 'metal in part', waterBond: 'none found' }),
+      'premises',
+    ),
+    row(
+      '6 Cu behind 2/0 Cu',
+      service(
+        big,
+        { waterPiping: 'metal', waterBond: 'found' },
+        bonds({ to: 'water piping', size: '6' }),
+      ),
+      'premises',
+    ),
+    row(
+      'loose',
+      service(
+        big,
+        { waterPiping: 'metal', waterBond: 'found' },
+        bonds({ to: 'water piping', connection: 'loose' }),
+      ),
+      'premises',
+    ),
   ],
   undecided: [
-    row('pipes not seen', service({}, { waterBond: 'none found' }), 'premises', { missing: ['waterPiping'] }),
-    row('service size not read', service({}, { waterPiping: 'metal', waterBond: 'found' }, bonds({ to: 'water piping' })), 'premises', { missing: ['serviceSize'] }),
+    row('pipes not seen', service({}, { waterBond: 'none found' }), 'premises', {
+      missing: ['waterPiping'],
+    }),
+    row(
+      'service size not read',
+      service({}, { waterPiping: 'metal', waterBond: 'found' }, bonds({ to: 'water piping' })),
+      'premises',
+      { missing: ['serviceSize'] },
+    ),
   ],
   inapplicable: [row('plastic', service({}, { waterPiping: 'plastic' }), 'premises')],
 })
 ruleTable('gas-bond', {
   clear: [
-    row('by the appliance', service({}, { gasPiping: 'rigid metal', gasBond: 'none found', doGasAppliancesHaveGround: true }), 'premises'),
-    row('12 Cu bond', service({}, { gasPiping: 'rigid metal', gasBond: 'found', doGasAppliancesHaveGround: false }, bonds({ to: 'gas piping', size: '12' })), 'premises'),
+    row(
+      'by the appliance',
+      service(
+        {},
+        { gasPiping: 'rigid metal', gasBond: 'none found', doGasAppliancesHaveGround: true },
+      ),
+      'premises',
+    ),
+    row(
+      '12 Cu bond',
+      service(
+        {},
+        { gasPiping: 'rigid metal', gasBond: 'found', doGasAppliancesHaveGround: false },
+        bonds({ to: 'gas piping', size: '12' }),
+      ),
+      'premises',
+    ),
   ],
   fault: [
-    row('neither', service({}, { gasPiping: 'rigid metal', gasBond: 'none found', doGasAppliancesHaveGround: false }), 'premises'),
+    row(
+      'neither',
+      service(
+        {},
+        { gasPiping: 'rigid metal', gasBond: 'none found', doGasAppliancesHaveGround: false },
+      ),
+      'premises',
+    ),
   ],
   undecided: [
-    row('gas not looked for', service({}, { gasBond: 'none found' }), 'premises', { missing: ['gasPiping'] }),
-    row('appliance not looked at', service({}, { gasPiping: 'rigid metal', gasBond: 'none found' }), 'premises', { missing: ['doGasAppliancesHaveGround'] }),
+    row('gas not looked for', service({}, { gasBond: 'none found' }), 'premises', {
+      missing: ['gasPiping'],
+    }),
+    row(
+      'appliance not looked at',
+      service({}, { gasPiping: 'rigid metal', gasBond: 'none found' }),
+      'premises',
+      { missing: ['doGasAppliancesHaveGround'] },
+    ),
   ],
   inapplicable: [row('no gas', service({}, { gasPiping: 'none' }), 'premises')],
 })
 ruleTable('csst-bond', {
   clear: [
-    row('6 Cu', service({}, { gasPiping: 'corrugated tubing', gasBond: 'found' }, bonds({ to: 'gas piping', size: '6' })), 'premises'),
+    row(
+      '6 Cu',
+      service(
+        {},
+        { gasPiping: 'corrugated tubing', gasBond: 'found' },
+        bonds({ to: 'gas piping', size: '6' }),
+      ),
+      'premises',
+    ),
   ],
   fault: [
     row('none', service({}, { gasPiping: 'corrugated tubing', gasBond: 'none found' }), 'premises'),
-    row('8 Cu', service({}, { gasPiping: 'corrugated tubing', gasBond: 'found' }, bonds({ to: 'gas piping', size: '8' })), 'premises'),
-    row('aluminium', service({}, { gasPiping: 'corrugated tubing', gasBond: 'found' }, bonds({ to: 'gas piping', size: '4', metal: 'aluminium' })), 'premises'),
-    row('clamp on the tubing', service({}, { gasPiping: 'corrugated tubing', gasBond: 'found' }, bonds({ to: 'gas piping', size: '6', connection: 'on the corrugated tubing itself' })), 'premises'),
+    row(
+      '8 Cu',
+      service(
+        {},
+        { gasPiping: 'corrugated tubing', gasBond: 'found' },
+        bonds({ to: 'gas piping', size: '8' }),
+      ),
+      'premises',
+    ),
+    row(
+      'aluminium',
+      service(
+        {},
+        { gasPiping: 'corrugated tubing', gasBond: 'found' },
+        bonds({ to: 'gas piping', size: '4', metal: 'aluminium' }),
+      ),
+      'premises',
+    ),
+    row(
+      'clamp on the tubing',
+      service(
+        {},
+        { gasPiping: 'corrugated tubing', gasBond: 'found' },
+        bonds({ to: 'gas piping', size: '6', connection: 'on the corrugated tubing itself' }),
+      ),
+      'premises',
+    ),
   ],
   undecided: [
-    row('not looked for', service({}, { gasPiping: 'corrugated tubing' }), 'premises', { missing: ['gasBond'] }),
+    row('not looked for', service({}, { gasPiping: 'corrugated tubing' }), 'premises', {
+      missing: ['gasBond'],
+    }),
     row('tubing not looked for', service({}, {}), 'premises', { missing: ['gasPiping'] }),
   ],
   inapplicable: [
-    row('arc-resistant jacket', service({}, { gasPiping: 'corrugated tubing, arc-resistant jacket', gasBond: 'none found' }), 'premises'),
+    row(
+      'arc-resistant jacket',
+      service({}, { gasPiping: 'corrugated tubing, arc-resistant jacket', gasBond: 'none found' }),
+      'premises',
+    ),
     row('rigid', service({}, { gasPiping: 'rigid metal' }), 'premises'),
   ],
 })
 ruleTable('intersystem-termination', {
-  clear: [row('there', service({}, { intersystem: 'termination with room for three' }), 'premises')],
+  clear: [
+    row('there', service({}, { intersystem: 'termination with room for three' }), 'premises'),
+  ],
   fault: [row('none', service({}, { intersystem: 'none found' }), 'premises')],
   undecided: [row('not looked for', service({}), 'premises', { missing: ['intersystem'] })],
   inapplicable: 'always applies',
@@ -160,21 +475,54 @@ ruleTable('service-drop', {
   undecided: [row('not looked at', service({}), 'premises', { missing: ['serviceDrop'] })],
   inapplicable: [row('underground', service({}, { serviceDrop: 'underground' }), 'premises')],
 })
-const lugs = (more: Node): Node => ({ ...panel([]), enclosures: [{ id: 'main', type: 'panel', place: 'indoors', fedFrom: 'utility', mainKind: 'main lugs', ...more }] })
+const lugs = (more: Node): Node => ({
+  ...panel([]),
+  enclosures: [
+    {
+      id: 'main',
+      type: 'panel',
+      place: 'indoors',
+      fedFrom: 'utility',
+      mainKind: 'main lugs',
+      ...more,
+    },
+  ],
+})
 ruleTable('service-over-six', {
   clear: [
     row('main breaker', service({}), 'main'),
-    row('six mains of 1974', lugs({ upperMains: 6, areDisconnectsApart: false, year: 1974, work: 'none' }), 'main'),
-    row('six, each apart, of 2021', lugs({ upperMains: 6, areDisconnectsApart: true, year: 2021 }), 'main'),
+    row(
+      'six mains of 1974',
+      lugs({ upperMains: 6, areDisconnectsApart: false, year: 1974, work: 'none' }),
+      'main',
+    ),
+    row(
+      'six, each apart, of 2021',
+      lugs({ upperMains: 6, areDisconnectsApart: true, year: 2021 }),
+      'main',
+    ),
   ],
   fault: [
     row('seven', lugs({ upperMains: 7 }), 'main'),
-    row('three together in a service of 2021', lugs({ upperMains: 3, areDisconnectsApart: false, year: 2021 }), 'main'),
-    row('three together, replaced now', lugs({ upperMains: 3, areDisconnectsApart: false, year: 1974, work: 'replaced' }), 'main'),
+    row(
+      'three together in a service of 2021',
+      lugs({ upperMains: 3, areDisconnectsApart: false, year: 2021 }),
+      'main',
+    ),
+    row(
+      'three together, replaced now',
+      lugs({ upperMains: 3, areDisconnectsApart: false, year: 1974, work: 'replaced' }),
+      'main',
+    ),
   ],
   undecided: [
     row('not counted', lugs({}), 'main', { missing: ['upperMains'] }),
-    row('six together, work not said', lugs({ upperMains: 6, areDisconnectsApart: false, year: 1974 }), 'main', { missing: ['work'] }),
+    row(
+      'six together, work not said',
+      lugs({ upperMains: 6, areDisconnectsApart: false, year: 1974 }),
+      'main',
+      { missing: ['work'] },
+    ),
   ],
   inapplicable: [row('sub-panel', withSub({ upperMains: 9 }), 'sub')],
 })

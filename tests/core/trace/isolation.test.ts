@@ -6,7 +6,8 @@ import { panel, siteOf, type Node } from '../../support/house'
 const hill = siteOf(hillside() as Node)
 const bake = siteOf(bakehouse() as Node)
 const plan = (site: typeof hill, id: string) => isolationPlan(site, site.house.subjects.get(id)!)
-const offs = (p: ReturnType<typeof plan>) => p.steps.filter(s => s.act === 'switch off').map(s => s.subject)
+const offs = (p: ReturnType<typeof plan>) =>
+  p.steps.filter(s => s.act === 'switch off').map(s => s.subject)
 
 describe('isolation plan', () => {
   it('one half of a multiwire circuit takes both breakers', () => {
@@ -24,27 +25,50 @@ describe('isolation plan', () => {
     expect(offs(p)).toEqual(['main'])
     expect(p.staysLive[0]!.what).toContain('line lugs')
   })
-  it('a meter is for the utility', () => expect(plan(hill, 'meter').open.join()).toContain('only the utility'))
-  it('the other half of a twin stays live', () => expect(plan(bake, 'shop-lights').staysLive.some(l => l.why.includes('twin'))).toBe(true))
+  it('a meter is for the utility', () =>
+    expect(plan(hill, 'meter').open.join()).toContain('only the utility'))
+  it('the other half of a twin stays live', () =>
+    expect(plan(bake, 'shop-lights').staysLive.some(l => l.why.includes('twin'))).toBe(true))
   it('a jumpered third bar and the upper half of a split bus stay live', () => {
     expect(plan(bake, 'shop').staysLive.some(l => l.what.includes('third bar'))).toBe(true)
     expect(plan(bake, 'flat-rooms').staysLive.some(l => l.what.includes('upper half'))).toBe(true)
   })
   it('what nobody has traced makes it not to be relied on', () => {
-    const site = siteOf({ ...panel([]), circuits: [{ id: 'c', label: 'shed' }], points: [{ id: 'p', type: 'receptacle' }] })
+    const site = siteOf({
+      ...panel([]),
+      circuits: [{ id: 'c', label: 'shed' }],
+      points: [{ id: 'p', type: 'receptacle' }],
+    })
     expect(plan(site, 'c').open.join()).toContain('which breaker feeds')
     expect(plan(site, 'p').open.join()).toContain('which circuit')
     expect(plan(hill, 'attic-disconnect').open.length).toBeGreaterThan(0)
   })
   it('a second source not looked for, or its breaker not found, is said', () => {
-    const open = (more: Node) => plan(siteOf(panel([{ id: 'b', space: 1, poles: 1, circuit: { id: 'c', sharesNeutralWith: [] } }], more)), 'c').open.join()
-    expect(open({ hasSecondSource: { blocked: 'cover painted shut' } })).toContain('generator, solar or battery')
+    const open = (more: Node) =>
+      plan(
+        siteOf(
+          panel(
+            [{ id: 'b', space: 1, poles: 1, circuit: { id: 'c', sharesNeutralWith: [] } }],
+            more,
+          ),
+        ),
+        'c',
+      ).open.join()
+    expect(open({ hasSecondSource: { blocked: 'cover painted shut' } })).toContain(
+      'generator, solar or battery',
+    )
     expect(open({ hasSecondSource: true })).toContain('where the second source')
     expect(open({ hasSecondSource: false })).toBe('')
   })
   it('every plan proves the tester before and after, and ends with a tag', () => {
     for (const site of [hill, bake]) {
-      for (const subject of [...site.all.enclosure, ...site.all.breaker, ...site.all.circuit, ...site.all.point, ...site.all.feeder]) {
+      for (const subject of [
+        ...site.all.enclosure,
+        ...site.all.breaker,
+        ...site.all.circuit,
+        ...site.all.point,
+        ...site.all.feeder,
+      ]) {
         const p = isolationPlan(site, subject)
         const text = p.steps.map(s => s.text).join('|')
         expect(text).toMatch(/Prove the tester on.*Prove the tester again/)

@@ -5,34 +5,70 @@ import { panel, siteOf, type Node } from '../../support/house'
 
 const ids = (n: number) => Array.from({ length: n }, (_, i) => ({ id: `b${i + 1}` }))
 describe('tracing', () => {
-  it.each(Array.from({ length: 42 }, (_, i) => i + 1))('%i breakers: no more than log₂ n and two trips, every outlet found, with one wrong look anywhere', (n) => {
-    const random = seeded(n)
-    const breakers = ids(n).map((b, i) => ({ ...b, mustStayOn: n > 3 && i === n - 1 && random() < 0.5 }))
-    const plan = planRounds(breakers)
-    expect(plan.tripsAtMost).toBeLessThanOrEqual(Math.max(1, Math.ceil(Math.log2(n))) + 2)
-    const fed = Object.fromEntries(Array.from({ length: 30 }, (_, i) => [`o${i}`, breakers[Math.floor(random() * n)]!.id]))
-    const honest = Object.fromEntries(Object.entries(fed).map(([o, b]) => [o, plan.rounds.map((r): Seen => r.off.includes(b) ? 'dead' : 'live')]))
-    for (const t of readRounds(plan, honest)) {
-      if (plan.together.includes(fed[t.outlet]!)) expect(t).toMatchObject(plan.rounds.length ? plan.together.length === 1 ? { kind: 'found', breaker: fed[t.outlet] } : { kind: 'one of' } : {})
-      else expect(t).toEqual({ outlet: t.outlet, kind: 'found', breaker: fed[t.outlet] })
-    }
-    for (const [outlet, list] of Object.entries(honest)) {
-      for (let k = 0; k < list.length; k++) {
-        const wrong = list.map((s, i) => i === k ? s === 'live' ? 'dead' as const : 'live' as const : s)
-        const [t] = readRounds(plan, { [outlet]: wrong })
-        // A wrong look is always noticed, and the last trip finds the true breaker among the candidates.
-        expect(t!.kind).toBe('ask again')
-        expect(settle(t!, fed[outlet])).toMatchObject({ kind: 'found', breaker: fed[outlet] })
+  it.each(Array.from({ length: 42 }, (_, i) => i + 1))(
+    '%i breakers: no more than log₂ n and two trips, every outlet found, with one wrong look anywhere',
+    n => {
+      const random = seeded(n)
+      const breakers = ids(n).map((b, i) => ({
+        ...b,
+        mustStayOn: n > 3 && i === n - 1 && random() < 0.5,
+      }))
+      const plan = planRounds(breakers)
+      expect(plan.tripsAtMost).toBeLessThanOrEqual(Math.max(1, Math.ceil(Math.log2(n))) + 2)
+      const fed = Object.fromEntries(
+        Array.from({ length: 30 }, (_, i) => [`o${i}`, breakers[Math.floor(random() * n)]!.id]),
+      )
+      const honest = Object.fromEntries(
+        Object.entries(fed).map(([o, b]) => [
+          o,
+          plan.rounds.map((r): Seen => (r.off.includes(b) ? 'dead' : 'live')),
+        ]),
+      )
+      for (const t of readRounds(plan, honest)) {
+        if (plan.together.includes(fed[t.outlet]!))
+          expect(t).toMatchObject(
+            plan.rounds.length
+              ? plan.together.length === 1
+                ? { kind: 'found', breaker: fed[t.outlet] }
+                : { kind: 'one of' }
+              : {},
+          )
+        else expect(t).toEqual({ outlet: t.outlet, kind: 'found', breaker: fed[t.outlet] })
       }
-    }
-  })
+      for (const [outlet, list] of Object.entries(honest)) {
+        for (let k = 0; k < list.length; k++) {
+          const wrong = list.map((s, i) =>
+            i === k ? (s === 'live' ? ('dead' as const) : ('live' as const)) : s,
+          )
+          const [t] = readRounds(plan, { [outlet]: wrong })
+          // A wrong look is always noticed, and the last trip finds the true breaker among the candidates.
+          expect(t!.kind).toBe('ask again')
+          expect(settle(t!, fed[outlet])).toMatchObject({ kind: 'found', breaker: fed[outlet] })
+        }
+      }
+    },
+  )
   it('never switches off what must stay on', () => {
-    const plan = planRounds([{ id: 'a' }, { id: 'b', mustStayOn: true }, { id: 'c' }, { id: 'd', mustStayOn: true }])
+    const plan = planRounds([
+      { id: 'a' },
+      { id: 'b', mustStayOn: true },
+      { id: 'c' },
+      { id: 'd', mustStayOn: true },
+    ])
     expect(plan.rounds.flatMap(r => r.off)).not.toContain('b')
-    expect(readRounds(plan, { x: plan.rounds.map(() => 'live') })[0]).toMatchObject({ kind: 'one of', breakers: ['b', 'd'] })
+    expect(readRounds(plan, { x: plan.rounds.map(() => 'live') })[0]).toMatchObject({
+      kind: 'one of',
+      breakers: ['b', 'd'],
+    })
   })
-  it('a look not made is asked for again', () => expect(readRounds(planRounds(ids(5)), { x: ['dead', undefined, 'live', 'dead'] })[0]!.kind).toBe('ask again'))
-  it('none of the candidates silencing it is an answer', () => expect(settle({ outlet: 'x', kind: 'ask again', candidates: ['a'], why: '' }, undefined).kind).toBe('none'))
+  it('a look not made is asked for again', () =>
+    expect(
+      readRounds(planRounds(ids(5)), { x: ['dead', undefined, 'live', 'dead'] })[0]!.kind,
+    ).toBe('ask again'))
+  it('none of the candidates silencing it is an answer', () =>
+    expect(
+      settle({ outlet: 'x', kind: 'ask again', candidates: ['a'], why: '' }, undefined).kind,
+    ).toBe('none'))
 })
 
 describe('the directory', () => {
@@ -46,9 +82,23 @@ describe('the directory', () => {
     expect(at('16').found).toBe('Garage: 3 receptacles')
   })
   it('tells contradictions, missing entries, doubles and outlets without a breaker', () => {
-    const s = siteOf({ ...panel([
-      { id: 'b1', space: 1, label: 'Dryer', circuit: { id: 'c1', points: [{ id: 'p1', name: 'Kitchen 1', type: 'receptacle', room: 'k' }] } }, { id: 'b3', space: 3, circuit: { id: 'c3', points: [{ id: 'p3', type: 'receptacle' }] } }, { id: 'b5', space: 5, label: 'Dryer', circuit: { id: 'c5' } },
-    ]), rooms: [{ id: 'k', name: 'Kitchen' }], points: [{ id: 'lost', name: 'Porch', type: 'receptacle' }] })
+    const s = siteOf({
+      ...panel([
+        {
+          id: 'b1',
+          space: 1,
+          label: 'Dryer',
+          circuit: {
+            id: 'c1',
+            points: [{ id: 'p1', name: 'Kitchen 1', type: 'receptacle', room: 'k' }],
+          },
+        },
+        { id: 'b3', space: 3, circuit: { id: 'c3', points: [{ id: 'p3', type: 'receptacle' }] } },
+        { id: 'b5', space: 5, label: 'Dryer', circuit: { id: 'c5' } },
+      ]),
+      rooms: [{ id: 'k', name: 'Kitchen' }],
+      points: [{ id: 'lost', name: 'Porch', type: 'receptacle' }],
+    })
     const r = reconcile(s, s.get('main', 'enclosure')!)
     expect(r.entries.map(e => e.state)).toEqual(['contradicted', 'no entry', 'nothing found on it'])
     expect(r.doubles).toEqual(['dryer'])

@@ -8,22 +8,60 @@ const router = useRouter()
 const tab = ref<'found' | 'open' | 'stays'>('found')
 const only = ref<Severity>()
 const query = ref('')
-const shown = computed(() => job.faults.filter(f => (!only.value || f.severity === only.value) && (query.value.trim() === '' || `${f.title} ${f.subject.label} ${f.why}`.toLowerCase().includes(query.value.trim().toLowerCase()))))
-const groups = computed(() => SEVERITIES.map(severity => ({ severity, found: groupAlike(shown.value.filter(f => f.severity === severity)) })).filter(g => g.found.length > 0))
+const shown = computed(() =>
+  job.faults.filter(
+    f =>
+      (!only.value || f.severity === only.value) &&
+      (query.value.trim() === '' ||
+        `${f.title} ${f.subject.label} ${f.why}`
+          .toLowerCase()
+          .includes(query.value.trim().toLowerCase())),
+  ),
+)
+const groups = computed(() =>
+  SEVERITIES.map(severity => ({
+    severity,
+    found: groupAlike(shown.value.filter(f => f.severity === severity)),
+  })).filter(g => g.found.length > 0),
+)
 /** Lawful because it is old: clear, and on record with what it means. */
-const stays = computed(() => groupAlike([...job.results.values()].filter(r => r.outcome === 'clear' && r.standing === 'allowed to stay')))
-const stages = computed(() => STAGES.map(stage => ({ stage, looks: job.looks.filter(l => l.stage === stage) })).filter(s => s.looks.length > 0))
-const STAGE_WORDS = { 'before': 'Before the visit', 'outside': 'Outside', 'cover on': 'Panel, cover on', 'cover off': 'Panel, cover off', 'sub-panel': 'Sub-panels', 'trace': 'Tracing', 'rooms': 'Rooms', 'open box': 'Opened boxes' } as const
+const stays = computed(() =>
+  groupAlike(
+    [...job.results.values()].filter(
+      r => r.outcome === 'clear' && r.standing === 'allowed to stay',
+    ),
+  ),
+)
+const stages = computed(() =>
+  STAGES.map(stage => ({ stage, looks: job.looks.filter(l => l.stage === stage) })).filter(
+    s => s.looks.length > 0,
+  ),
+)
+const STAGE_WORDS = {
+  before: 'Before the visit',
+  outside: 'Outside',
+  'cover on': 'Panel, cover on',
+  'cover off': 'Panel, cover off',
+  'sub-panel': 'Sub-panels',
+  trace: 'Tracing',
+  rooms: 'Rooms',
+  'open box': 'Opened boxes',
+} as const
 const CAUTION: Partial<Record<keyof typeof STAGE_WORDS, string>> = {
   'cover on': 'Test the cover for voltage before touching it; stand to the side',
   'cover off': 'The line side of a main stays live with the main off; qualified people only',
-  'open box': 'Power off, locked, and absence of voltage proved with a tester proved before and after',
+  'open box':
+    'Power off, locked, and absence of voltage proved with a tester proved before and after',
 }
 /** Opens the place where the thing is drawn. */
 function go(id: string) {
   const { site } = job
   let at = job.house.subjects.get(id)
-  if (isKind(at, 'point')) return router.push({ path: `/jobs/${job.jobId}/points`, query: { circuit: valueOf(at, 'circuit') } })
+  if (isKind(at, 'point'))
+    return router.push({
+      path: `/jobs/${job.jobId}/points`,
+      query: { circuit: valueOf(at, 'circuit') },
+    })
   if (at?.kind === 'segment') at = job.house.subjects.get(at.parent ?? '')
   if (isKind(at, 'circuit')) at = site.get(valueOf(at, 'fedBy'), 'breaker')
   while (at && at.kind !== 'enclosure') at = job.house.subjects.get(at.parent ?? '')
@@ -38,59 +76,204 @@ function go(id: string) {
     </template>
     <PageState :is-loading="isLoading" :problem="problem" @again="load">
       <div class="bar">
-        <button type="button" class="tab" :aria-current="tab === 'found'" @click="tab = 'found'">Found <b>{{ job.faults.length }}</b></button>
-        <button type="button" class="tab" :aria-current="tab === 'open'" @click="tab = 'open'"><SeverityMark kind="undecided" /> To look at <b>{{ job.looks.length }}</b></button>
-        <button v-if="stays.length" type="button" class="tab" :aria-current="tab === 'stays'" @click="tab = 'stays'">May stay <b>{{ stays.reduce((n, g) => n + g.all.length, 0) }}</b></button>
-        <label v-if="tab === 'found'" class="find"><UIcon name="lucide:search" /><input v-model="query" class="field" placeholder="place or fault" aria-label="search findings"></label>
+        <button type="button" class="tab" :aria-current="tab === 'found'" @click="tab = 'found'">
+          Found <b>{{ job.faults.length }}</b>
+        </button>
+        <button type="button" class="tab" :aria-current="tab === 'open'" @click="tab = 'open'">
+          <SeverityMark kind="undecided" /> To look at <b>{{ job.looks.length }}</b>
+        </button>
+        <button
+          v-if="stays.length"
+          type="button"
+          class="tab"
+          :aria-current="tab === 'stays'"
+          @click="tab = 'stays'"
+        >
+          May stay <b>{{ stays.reduce((n, g) => n + g.all.length, 0) }}</b>
+        </button>
+        <label v-if="tab === 'found'" class="find"
+          ><UIcon name="lucide:search" /><input
+            v-model="query"
+            class="field"
+            placeholder="place or fault"
+            aria-label="search findings"
+        /></label>
       </div>
 
       <template v-if="tab === 'found'">
         <div class="filters">
-          <button v-for="s in SEVERITIES" :key="s" type="button" class="chip" :aria-pressed="only === s" @click="only = only === s ? undefined : s">
+          <button
+            v-for="s in SEVERITIES"
+            :key="s"
+            type="button"
+            class="chip"
+            :aria-pressed="only === s"
+            @click="only = only === s ? undefined : s"
+          >
             <SeverityMark :kind="s" /> {{ s }} <b>{{ job.totals?.severity[s] ?? 0 }}</b>
           </button>
         </div>
         <p v-if="!job.isReady" class="soft none" role="status">Judging</p>
-        <p v-else-if="!job.faults.length" class="soft none">No fault found so far. What is not decided yet is listed beside.</p>
+        <p v-else-if="!job.faults.length" class="soft none">
+          No fault found so far. What is not decided yet is listed beside.
+        </p>
         <p v-else-if="!groups.length" class="soft none">No finding matches.</p>
         <section v-for="g in groups" :key="g.severity" class="group">
-          <FindingCard v-for="f in g.found" :key="`${f.first.rule}${f.first.subject.id}`" :finding="f.first" :alike="f.all" :wide="!isNarrow" @place="go" />
+          <FindingCard
+            v-for="f in g.found"
+            :key="`${f.first.rule}${f.first.subject.id}`"
+            :finding="f.first"
+            :alike="f.all"
+            :wide="!isNarrow"
+            @place="go"
+          />
         </section>
       </template>
 
       <template v-else-if="tab === 'stays'">
-        <p class="soft intro">Lawful when it was made and allowed to stay. It is put on record with what it means and what ends it.</p>
+        <p class="soft intro">
+          Lawful when it was made and allowed to stay. It is put on record with what it means and
+          what ends it.
+        </p>
         <article v-for="g in stays" :key="g.first.rule + g.first.subject.id" class="stays">
           <h2>{{ g.first.standingWhy }}</h2>
           <p class="soft">{{ g.first.why }}</p>
-          <p class="places"><button v-for="r in g.all" :key="r.subject.id" type="button" class="plain" @click="go(r.subject.id)">{{ r.subject.label }}</button></p>
+          <p class="places">
+            <button
+              v-for="r in g.all"
+              :key="r.subject.id"
+              type="button"
+              class="plain"
+              @click="go(r.subject.id)"
+            >
+              {{ r.subject.label }}
+            </button>
+          </p>
         </article>
       </template>
 
       <template v-else>
-        <p class="soft intro">Not seen is never fine. Each look is listed once, in the order of the walk; the number says how many judgements it settles.</p>
+        <p class="soft intro">
+          Not seen is never fine. Each look is listed once, in the order of the walk; the number
+          says how many judgements it settles.
+        </p>
         <section v-for="s in stages" :key="s.stage" class="stage">
-          <h2>{{ STAGE_WORDS[s.stage] }} <span class="small soft">{{ s.looks.length }}</span></h2>
-          <p v-if="CAUTION[s.stage]" class="small caution"><UIcon name="lucide:triangle-alert" /> {{ CAUTION[s.stage] }}</p>
+          <h2>
+            {{ STAGE_WORDS[s.stage] }} <span class="small soft">{{ s.looks.length }}</span>
+          </h2>
+          <p v-if="CAUTION[s.stage]" class="small caution">
+            <UIcon name="lucide:triangle-alert" /> {{ CAUTION[s.stage] }}
+          </p>
           <LookRow v-for="l in s.looks" :key="`${l.subject}${l.field}`" :look="l" @pick="go" />
         </section>
-        <p v-if="job.isReady && !stages.length" class="soft none">Everything recorded is decided.</p>
+        <p v-if="job.isReady && !stages.length" class="soft none">
+          Everything recorded is decided.
+        </p>
       </template>
     </PageState>
   </AppShell>
 </template>
 
 <style scoped>
-.bar { display: flex; gap: 0.3rem 1.4rem; align-items: center; flex-wrap: wrap; border-bottom: 1px solid var(--line); }
-.tab { min-height: 48px; display: inline-flex; gap: 0.5rem; align-items: center; font-weight: 600; color: var(--soft); border-bottom: 3px solid transparent; cursor: pointer; }
-.tab[aria-current="true"] { color: var(--ink); border-bottom-color: var(--touch); }
-.find { margin-left: auto; display: flex; align-items: center; gap: 0.5rem; color: var(--soft); } .find .field { width: 14rem; min-height: 40px; }
-.filters { display: flex; flex-wrap: wrap; gap: 0.4rem; margin: 0.8rem 0; }
-.group { display: grid; gap: 0.8rem; margin-bottom: 0.8rem; max-width: 76rem; }
-.none { padding: 2rem 0; } .intro { margin: 0.9rem 0; max-width: 44rem; }
-.stays { max-width: 52rem; padding: 0.9rem 0; border-bottom: 1px solid var(--line); display: grid; gap: 0.4rem; } .stays h2 { font-weight: 600; } .places { display: flex; flex-wrap: wrap; gap: 0.4rem; }
-.stage { max-width: 52rem; margin-bottom: 1.4rem; }
-.caution { color: var(--repair); display: flex; gap: 0.4rem; align-items: center; }
-.tool-link { min-height: 44px; display: inline-flex; align-items: center; padding: 0 0.6rem; }
-@media (max-width: 900px) { .filters { flex-wrap: nowrap; overflow-x: auto; scrollbar-width: none; } .filters .chip { white-space: nowrap; flex: none; } .find { margin-left: 0; width: 100%; padding-bottom: 0.5rem; } .find .field { width: 100%; } }
+.bar {
+  display: flex;
+  gap: 0.3rem 1.4rem;
+  align-items: center;
+  flex-wrap: wrap;
+  border-bottom: 1px solid var(--line);
+}
+.tab {
+  min-height: 48px;
+  display: inline-flex;
+  gap: 0.5rem;
+  align-items: center;
+  font-weight: 600;
+  color: var(--soft);
+  border-bottom: 3px solid transparent;
+  cursor: pointer;
+}
+.tab[aria-current='true'] {
+  color: var(--ink);
+  border-bottom-color: var(--touch);
+}
+.find {
+  margin-left: auto;
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+  color: var(--soft);
+}
+.find .field {
+  width: 14rem;
+  min-height: 40px;
+}
+.filters {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  margin: 0.8rem 0;
+}
+.group {
+  display: grid;
+  gap: 0.8rem;
+  margin-bottom: 0.8rem;
+  max-width: 76rem;
+}
+.none {
+  padding: 2rem 0;
+}
+.intro {
+  margin: 0.9rem 0;
+  max-width: 44rem;
+}
+.stays {
+  max-width: 52rem;
+  padding: 0.9rem 0;
+  border-bottom: 1px solid var(--line);
+  display: grid;
+  gap: 0.4rem;
+}
+.stays h2 {
+  font-weight: 600;
+}
+.places {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+}
+.stage {
+  max-width: 52rem;
+  margin-bottom: 1.4rem;
+}
+.caution {
+  color: var(--repair);
+  display: flex;
+  gap: 0.4rem;
+  align-items: center;
+}
+.tool-link {
+  min-height: 44px;
+  display: inline-flex;
+  align-items: center;
+  padding: 0 0.6rem;
+}
+@media (max-width: 900px) {
+  .filters {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+    scrollbar-width: none;
+  }
+  .filters .chip {
+    white-space: nowrap;
+    flex: none;
+  }
+  .find {
+    margin-left: 0;
+    width: 100%;
+    padding-bottom: 0.5rem;
+  }
+  .find .field {
+    width: 100%;
+  }
+}
 </style>

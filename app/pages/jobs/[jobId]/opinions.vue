@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { fieldOf, labelOf, valueOf, valueText, type AnyValue, type Conflict, type Opinion } from '#core'
+import {
+  fieldOf,
+  labelOf,
+  valueOf,
+  valueText,
+  type AnyValue,
+  type Conflict,
+  type Opinion,
+} from '#core'
 
 const { job, problem, isLoading, load } = useOpenJob()
 type Opinions = Conflict & { kind: 'opinions' }
@@ -20,10 +28,13 @@ function text(c: Opinions, value: AnyValue): string {
     const subject = subjectOf(id)
     return subject ? labelOf(job.site, subject) : id
   }
-  return Array.isArray(value) ? value.map(v => name(String(v))).join(', ') || 'none' : name(String(value))
+  return Array.isArray(value)
+    ? value.map(v => name(String(v))).join(', ') || 'none'
+    : name(String(value))
 }
 const all = (c: Opinions): Opinion[] => [c.stands, ...c.rivals]
-const when = (at: string) => new Date(at).toLocaleString('en-US', { dateStyle: 'medium', timeStyle: 'short' })
+const when = (at: string) =>
+  new Date(at).toLocaleString('en-US', { dateStyle: 'medium', timeStyle: 'short' })
 const settle = (c: Opinions, o: Opinion) => job.note(c.subject, c.field, o.value, o.grade)
 function bringBack(c: TakenOut) {
   job.record([{ act: 'retract', target: c.drop.id }])
@@ -33,21 +44,40 @@ function bringBack(c: TakenOut) {
 <template>
   <AppShell title="Seen differently" :subtitle="valueOf(job.site.premises, 'name')" wide>
     <PageState :is-loading="isLoading" :problem="problem" @again="load">
-      <p class="soft lead">Two people recorded different values without having seen each other's. The later one is used until somebody decides.</p>
+      <p class="soft lead">
+        Two people recorded different values without having seen each other's. The later one is used
+        until somebody decides.
+      </p>
       <p v-if="job.conflicts.length === 0" data-testid="no-conflicts">Nobody disagrees.</p>
       <ul class="list" data-testid="conflicts">
         <li v-for="c in opinions" :key="`${c.subject} ${c.field}`">
           <h2>{{ label(c) }} · {{ fieldFor(c)?.label ?? c.field }}</h2>
           <div v-for="(o, i) in all(c)" :key="o.observation" class="opinion">
-            <span class="grow"><b class="value">{{ text(c, o.value) }}</b><span class="small soft block">{{ job.whoOf(o.observation, o.by) }}, {{ when(o.at) }}, {{ o.grade }}<template v-if="i === 0"> · used now</template></span></span>
-            <UButton size="lg" color="neutral" variant="outline" @click="settle(c, o)">This is right</UButton>
+            <span class="grow"
+              ><b class="value">{{ text(c, o.value) }}</b
+              ><span class="small soft block"
+                >{{ job.whoOf(o.observation, o.by) }}, {{ when(o.at) }}, {{ o.grade
+                }}<template v-if="i === 0"> · used now</template></span
+              ></span
+            >
+            <UButton size="lg" color="neutral" variant="outline" @click="settle(c, o)"
+              >This is right</UButton
+            >
           </div>
         </li>
         <li v-for="c in takenOut" :key="c.drop.id">
-          <h2>Taken out by {{ job.whoOf(c.drop.id, c.drop.by) }}, recorded on by {{ job.whoOf(c.later[0]!.id, c.later[0]!.by) }}</h2>
+          <h2>
+            Taken out by {{ job.whoOf(c.drop.id, c.drop.by) }}, recorded on by
+            {{ job.whoOf(c.later[0]!.id, c.later[0]!.by) }}
+          </h2>
           <div class="opinion">
-            <span class="grow small soft">{{ c.later.length }} observations made later by somebody who had not seen that it was taken out.</span>
-            <UButton size="lg" color="neutral" variant="outline" @click="bringBack(c)">Bring it back</UButton>
+            <span class="grow small soft"
+              >{{ c.later.length }} observations made later by somebody who had not seen that it was
+              taken out.</span
+            >
+            <UButton size="lg" color="neutral" variant="outline" @click="bringBack(c)"
+              >Bring it back</UButton
+            >
           </div>
         </li>
       </ul>
@@ -56,9 +86,27 @@ function bringBack(c: TakenOut) {
 </template>
 
 <style scoped>
-.lead { max-width: 42rem; }
-.list { max-width: 46rem; margin-top: 1rem; display: grid; gap: 1.4rem; }
-.opinion { display: flex; flex-wrap: wrap; gap: 0.8rem; align-items: center; border-bottom: 1px solid var(--line); padding: 0.5rem 0; }
-.grow { flex: 1 1 14rem; }
-.value { font-size: 1.2rem; }
+.lead {
+  max-width: 42rem;
+}
+.list {
+  max-width: 46rem;
+  margin-top: 1rem;
+  display: grid;
+  gap: 1.4rem;
+}
+.opinion {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.8rem;
+  align-items: center;
+  border-bottom: 1px solid var(--line);
+  padding: 0.5rem 0;
+}
+.grow {
+  flex: 1 1 14rem;
+}
+.value {
+  font-size: 1.2rem;
+}
 </style>

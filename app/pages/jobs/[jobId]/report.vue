@@ -5,7 +5,10 @@ const { job, problem, isLoading, load } = useOpenJob()
 const voice = ref<'inspector' | 'electrician'>('inspector')
 const report = shallowRef<Report>()
 const failure = ref('')
-/** Written on this device from what it has, so that it needs no network; the server writes the same from the same log. */
+/**
+ * Written on this device from what it has, so that it needs no network; the server writes the same
+ * from the same log.
+ */
 async function fetchReport() {
   failure.value = ''
   try {
@@ -14,20 +17,43 @@ async function fetchReport() {
     failure.value = (error as Error).message
   }
 }
-watch([() => isLoading.value, voice, () => job.house], () => { if (!isLoading.value && !problem.value) void fetchReport() }, { immediate: true })
+watch(
+  [() => isLoading.value, voice, () => job.house],
+  () => {
+    if (!isLoading.value && !problem.value) void fetchReport()
+  },
+  { immediate: true },
+)
 const print = () => window.print()
 </script>
 
 <template>
   <AppShell title="Report" :subtitle="valueOf(job.site.premises, 'name')">
-    <PageState :is-loading="isLoading" :problem="problem || failure" @again="problem ? load() : fetchReport()">
+    <PageState
+      :is-loading="isLoading"
+      :problem="problem || failure"
+      @again="problem ? load() : fetchReport()"
+    >
       <div class="bar no-print">
-        <button v-for="v in ['inspector', 'electrician'] as const" :key="v" type="button" class="chip" :aria-pressed="voice === v" @click="voice = v">{{ v }}</button>
+        <button
+          v-for="v in ['inspector', 'electrician'] as const"
+          :key="v"
+          type="button"
+          class="chip"
+          :aria-pressed="voice === v"
+          @click="voice = v"
+        >
+          {{ v }}
+        </button>
         <span class="grow" />
-        <a class="plain" :href="`/api/jobs/${job.jobId}/export?form=log`"><UIcon name="lucide:download" /> job file</a>
+        <a class="plain" :href="`/api/jobs/${job.jobId}/export?form=log`"
+          ><UIcon name="lucide:download" /> job file</a
+        >
         <a class="plain" :href="`/api/jobs/${job.jobId}/export?form=house`">plain house</a>
         <a class="plain" :href="`/api/jobs/${job.jobId}/schedule.csv`">schedule CSV</a>
-        <button type="button" class="go" @click="print"><UIcon name="lucide:printer" /> Print</button>
+        <button type="button" class="go" @click="print">
+          <UIcon name="lucide:printer" /> Print
+        </button>
       </div>
       <p v-if="!report" class="soft" role="status">Writing the report</p>
       <ReportPaper v-else :report="report" />
@@ -36,5 +62,13 @@ const print = () => window.print()
 </template>
 
 <style scoped>
-.bar { display: flex; flex-wrap: wrap; gap: 0.4rem; margin-bottom: 1rem; } .grow { flex: 1; }
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  margin-bottom: 1rem;
+}
+.grow {
+  flex: 1;
+}
 </style>

@@ -1,6 +1,6 @@
 import { ExportQuery } from '../../../../shared/api'
 
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const { form } = readQuery(event, ExportQuery)
   const { row } = await requireJob(event)
   const text = await heavyText({ kind: 'export', file: databaseFile(), jobId: row.id, form })

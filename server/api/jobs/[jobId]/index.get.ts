@@ -4,7 +4,7 @@ import { bodiesAfter } from '../../../queries/jobs'
 const PAGE = 2000
 
 /** The log as it is stored, page by page: however long it is, nobody else waits for it. */
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const { after } = readQuery(event, JobQuery)
   const { db, row, asker } = await requireJob(event)
   const { res } = event.node
@@ -23,7 +23,8 @@ export default defineEventHandler(async (event) => {
   res.end(`],"lastSequence":${last}}`)
 })
 
-const drained = (res: { once(name: string, run: () => void): unknown }) => new Promise<void>((resolve) => {
-  res.once('drain', resolve)
-  res.once('close', resolve)
-})
+const drained = (res: { once(name: string, run: () => void): unknown }) =>
+  new Promise<void>(resolve => {
+    res.once('drain', resolve)
+    res.once('close', resolve)
+  })

@@ -1,4 +1,4 @@
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const { db, row } = await requireJob(event, 'manage')
   return accessTo(db, row)
 })

@@ -1,7 +1,7 @@
 import { ReportQuery } from '../../../../shared/api'
 
 /** The report is judged again here, from the log on disk. */
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const { voice } = readQuery(event, ReportQuery)
   const { row } = await requireJob(event)
   const text = await heavyText({ kind: 'report', file: databaseFile(), jobId: row.id, voice })

@@ -1,6 +1,6 @@
 import { revokeLink } from '../../../../queries/people'
 
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const { db, row } = await requireJob(event, 'manage')
   const linkId = getRouterParam(event, 'linkId') ?? ''
   await revokeLink(db, row.id, linkId, new Date().toISOString())

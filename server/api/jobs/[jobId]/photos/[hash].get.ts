@@ -1,6 +1,6 @@
 import { PhotoQuery } from '../../../../../shared/api'
 
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const { size } = readQuery(event, PhotoQuery)
   const { db, row } = await requireJob(event)
   const bytes = await readPhoto(db, row.id, getRouterParam(event, 'hash'), size === 'thumb')

@@ -1,6 +1,6 @@
 import { StoredPhoto } from '../../../../../shared/api'
 
-export default defineEventHandler(async (event) => {
+export default defineEventHandler(async event => {
   const { db, row } = await requireJob(event)
   const stored = await storePhoto(db, row.id, await readBytes(event, MAX_PHOTO_BYTES))
   setResponseStatus(event, 201)
