@@ -6,8 +6,8 @@ import {
   OUTCOMES,
   problemsOf,
   readJobFile,
-  sumById,
-  SUMS,
+  calculatorById,
+  CALCULATORS,
   UnreadableFile,
   type Outcome,
 } from '#core'
@@ -20,7 +20,7 @@ const USAGE = `corvit: a second opinion on existing residential wiring
       --brief one line of text per result instead of JSON.
   corvit SUM [FILE]
       One sum on its own: JSON in (FILE, or standard input), JSON out. SUM is one of
-      ${SUMS.map(s => s.id).join(', ')}.
+      ${CALCULATORS.map(s => s.id).join(', ')}.
       corvit SUM --example prints an input to start from; docs/FORMATS.md has them all.
   corvit help
 
@@ -35,7 +35,7 @@ export async function main(args: readonly string[]): Promise<number> {
     return command === undefined ? 2 : 0
   }
   if (command === 'assess') return assessCommand(rest)
-  if (sumById(command)) return sumCommand(command, rest)
+  if (calculatorById(command)) return sumCommand(command, rest)
   console.error(`corvit: unknown command ${JSON.stringify(command)}\n\n${USAGE}`)
   return 2
 }
@@ -101,7 +101,7 @@ function unreadable(error: NodeJS.ErrnoException): string {
 }
 
 function sumCommand(id: string, args: readonly string[]): number {
-  const sum = sumById(id)!
+  const sum = calculatorById(id)!
   if (args.length > 1) return refuse('one file at a time')
   if (args[0] === '--example') {
     console.log(JSON.stringify(sum.example, null, 2))

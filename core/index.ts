@@ -19,7 +19,11 @@ export { Ledger, sameValue, type Conflict } from './model/ledger'
 export { convert, expects, valueSchema, ID, plainText } from './model/values'
 export { Site } from './derive/site'
 export { legsOf } from './derive/legs'
-export { gfciOf, resetOf, groundOf } from './derive/ground'
+export { gfciOf, resetOf } from './derive/gfci'
+export { groundOf } from './derive/ground'
+export { roleOf } from './derive/service-role'
+export { upstreamOf } from './derive/upstream'
+export { neutralGroupOf } from './derive/neutrals'
 export { neutralBondOf } from './derive/bond'
 export { evaluate, judgeOne, Result } from './engine/evaluate'
 export { Context } from './engine/context'
@@ -27,10 +31,10 @@ export { render, say } from './engine/say'
 export { OUTCOMES, type Comparison, type Outcome, type Verdict } from './engine/verdict'
 export { SEVERITIES, type Severity } from './engine/severity'
 export { STANDINGS, type StandingKind } from './engine/standing'
-export { defineRule, type Rule } from './engine/rule'
+export { defineRule, worstOf, type Rule } from './engine/rule'
 export { RULES, ruleById } from './rules'
 export { REMEDIES, remediesFor, remedyById, type Remedy } from './remedies'
-export { groupAlike, type FindingGroup } from './report/groups'
+export { groupAlike, type FindingGroup } from './views/groups'
 export {
   assess,
   speak,
@@ -38,32 +42,34 @@ export {
   type Assessment,
   type SpokenResult,
   type Totals,
-} from './report/assess'
-export { labelOf, lookFor, valueText, type Look } from './report/labels'
+} from './assess/assess'
+export { labelOf, lookFor, valueText, type Look } from './texts/labels'
 export { readJob, readJobFile, type ReadFile } from './file/read'
 export { writeHouse, writeLog } from './file/write'
 export { firstObservations, type FirstFacts } from './file/first'
 export { checkLinks, checkObservations, sift, type Refusal } from './file/check'
+export { RENAMED_RULES, ruleNow, upcastObservation } from './file/upcast'
 export { BOUNDS } from './file/bounds'
-export { HouseFile, JobFile, LogFile, MAX_FILE_BYTES, ObservationSchema } from './file/schema'
+export {
+  HouseFile,
+  JobFile,
+  LogFile,
+  MAX_FILE_BYTES,
+  ObservationSchema,
+  ObservationShape,
+} from './file/schema'
 export { UnreadableFile, problemsOf, type Problem } from './file/problems'
 export type { Stamper } from './file/from-house'
 export { EDITIONS, editionFor, citeIn, type Edition } from './tables/editions'
 export { SIZES, standardRatings, type Size } from './tables/ampacity'
 export { allowedDevice } from './tables/allowed-device'
-export { Report, writeReport, limitationsOf, CAUTIONS, type Voice } from './report/report'
-export { looksOf, type OpenLook } from './report/looks'
-export { findingsTable, panelSchedule } from './report/tables'
+export { Report, writeReport, limitationsOf, CAUTIONS, type Voice } from './texts/report'
+export { looksOf, type OpenLook } from './views/looks'
+export { findingsTable, panelSchedule } from './views/tables'
 export { parseLine, type Line, type Piece } from './shorthand/parse'
-export { LiveAssessment, resultKey, type Change } from './report/live'
+export { LiveAssessment, resultKey, type Change } from './live/live'
 export { overlapsIn } from './derive/overlaps'
-export {
-  bondMapOf,
-  type BondMap,
-  type MapNode,
-  type MapTie,
-  type TieState,
-} from './report/bond-map'
+export { bondMapOf, type BondMap, type MapNode, type MapTie, type TieState } from './views/bond-map'
 export {
   openLoopsOf,
   placeOf,
@@ -74,8 +80,8 @@ export {
   type OpenLoop,
   type Stop,
   type Walk,
-} from './report/route'
-export { timelineOf, type Moment } from './report/timeline'
+} from './views/walk'
+export { timelineOf, type Moment } from './views/timeline'
 export { isolationPlan, type IsolationPlan } from './trace/isolation'
 export { identify, type Evidence, type Identity } from './diagnosis/identify'
 export { heatOf, type Heat, type Scan } from './diagnosis/heat'
@@ -103,7 +109,7 @@ export {
   type Seen,
 } from './trace/rounds'
 export { reconcile, type DirectoryEntry, type Reconciled } from './trace/directory'
-export { SUMS, sumById, type Sum } from './sums'
+export { CALCULATORS, calculatorById, type Calculator } from './calculators'
 export {
   BOX_VOLUME,
   boxFill,

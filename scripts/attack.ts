@@ -284,7 +284,7 @@ async function heavyFiles({ url, people }: Target, isShort: boolean): Promise<Ou
             circuit: {
               id: `c${c}`,
               label: 'x',
-              points: Array.from({ length: outlets }, (_, i) => ({
+              outlets: Array.from({ length: outlets }, (_, i) => ({
                 id: `p${c}-${i}`,
                 type: 'receptacle',
                 ...(isChain && { after: i === 0 ? 'panel' : `p${c}-${i - 1}` }),

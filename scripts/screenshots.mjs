@@ -48,10 +48,10 @@ const VIEWS = [
   { name: 'photo', path: `${job}/panel?at=main`, size: DESK, act: openPhoto },
   { name: 'isolation', path: `${job}/panel?at=main`, size: HAND, act: openPlan },
   {
-    name: 'points',
-    path: `${job}/points?circuit=living`,
+    name: 'outlets',
+    path: `${job}/outlets?circuit=living`,
     size: DESK,
-    act: page => press(page, '[data-point="living-4"]'),
+    act: page => press(page, '[data-outlet="living-4"]'),
   },
   { name: 'findings', path: `${job}/findings`, size: DESK },
   { name: 'findings-hand', path: `${job}/findings`, size: HAND },

@@ -7,15 +7,22 @@ import {
   type Subject,
 } from '#core'
 
+/** A fault, or an undecided judgment that leans to one. */
+export const isFinding = (r: SpokenResult): boolean =>
+  r.outcome === 'fault' || r.leans !== undefined
+
 export type Mark = Severity | 'undecided' | 'clear'
 const ORDER: readonly Mark[] = [...SEVERITIES, 'undecided', 'clear']
 
-/** The worst mark of some judgements; undefined where nothing was judged. */
+/** The worst mark of some judgments; undefined where nothing was judged. */
 export function worstMark(results: readonly SpokenResult[]): Mark | undefined {
   let worst: Mark | undefined
   for (const r of results) {
-    const mark: Mark =
-      r.outcome === 'fault' ? r.severity! : r.outcome === 'undecided' ? 'undecided' : 'clear'
+    const mark: Mark = isFinding(r)
+      ? r.severity!
+      : r.outcome === 'undecided'
+        ? 'undecided'
+        : 'clear'
     if (worst === undefined || ORDER.indexOf(mark) < ORDER.indexOf(worst)) worst = mark
   }
   return worst
@@ -55,7 +62,7 @@ export function belongings(site: Site, subject: Subject): Subject[] {
   return [subject]
 }
 
-/** Marks and judgements of things, from the open job. */
+/** Marks and judgments of things, from the open job. */
 export function useMarks() {
   const job = useJobStore()
   const resultsOf = (subject: Subject): SpokenResult[] =>

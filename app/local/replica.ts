@@ -1,6 +1,6 @@
 /** What this device keeps: a replica of every job opened here, what the server has not got yet, pictures on the way. */
 import Dexie, { type Table } from 'dexie'
-import type { Observation, Problem } from '#core'
+import { upcastObservation, type Observation, type Problem } from '#core'
 import type { JobSummary } from '#shared/api'
 
 /** A job as this device knows it. */
@@ -84,7 +84,9 @@ export class Replica extends Dexie {
   /** Observations of a job that the server has acknowledged, as far as they can be read. */
   async acknowledged(job: string): Promise<Observation[]> {
     const pages = await this.pages.where('job').equals(job).sortBy('page')
-    return pages.flatMap(p => JSON.parse(`[${p.bodies}]`) as Observation[])
+    const all = pages.flatMap(p => JSON.parse(`[${p.bodies}]`) as unknown[])
+    // Kept perhaps by an earlier version, in its words.
+    return all.map(o => upcastObservation(o) as Observation)
   }
 
   /** Adds acknowledged observations, and how far in the server's sequence the replica now goes. */

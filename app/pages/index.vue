@@ -242,16 +242,16 @@ async function resetDemo() {
 const LEGEND = [
   ['make safe now', 'make safe now'],
   ['repair', 'repair'],
-  ['upgrade at next work', 'upgrade at next work'],
-  ['for the record', 'for the record'],
+  ['upgrade', 'upgrade'],
+  ['note', 'note'],
   ['undecided', 'not decided'],
 ] as const
 const marks = (job: JobSummary) =>
   [
     ['make safe now', job.makeSafe],
     ['repair', job.repair],
-    ['upgrade at next work', job.upgrade],
-    ['for the record', job.record],
+    ['upgrade', job.upgrade],
+    ['note', job.record],
     ['undecided', job.undecided],
   ] as const
 </script>
@@ -384,7 +384,7 @@ const marks = (job: JobSummary) =>
       <p v-if="formProblem" role="alert" class="why">{{ formProblem }}</p>
       <div class="row">
         <button type="submit" class="go" :disabled="busy === 'new'">Start</button
-        ><button type="button" class="plain" @click="isNew = false">Not now</button>
+        ><button type="button" class="plain" @click="isNew = false">Cancel</button>
       </div>
     </form>
 

@@ -52,7 +52,7 @@ const day = (at: string) => new Date(at).toLocaleDateString('en-US', { dateStyle
           size="lg"
           icon="lucide:undo-2"
           @click="restore(j.id)"
-          >Bring back</UButton
+          >Restore</UButton
         >
         <UButton
           v-if="session.may('owner')"

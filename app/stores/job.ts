@@ -76,7 +76,10 @@ export const useJobStore = defineStore('job', () => {
     }
     return map
   })
-  const faults = computed(() => [...results.value.values()].filter(r => r.outcome === 'fault'))
+  /** Faults, and what leans to one: shown together, the second drawn open and never counted as proven. */
+  const findings = computed(() => [...results.value.values()].filter(isFinding))
+  const faults = computed(() => findings.value.filter(r => r.outcome === 'fault'))
+  const allowed = computed(() => [...results.value.values()].filter(r => r.outcome === 'allowed'))
   const looks = computed(() => looksOf([...results.value.values()]))
   const conflicts = computed<readonly Conflict[]>(() =>
     house.value.subjects.size > 0 ? ledger.conflicts() : [],
@@ -423,7 +426,9 @@ export const useJobStore = defineStore('job', () => {
     results,
     totals,
     bySubject,
+    findings,
     faults,
+    allowed,
     looks,
     conflicts,
     saveState,

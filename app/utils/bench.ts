@@ -11,12 +11,12 @@ export interface BenchField {
 }
 const METALS = [
   'copper',
-  'aluminium',
-  'copper-clad aluminium',
+  'aluminum',
+  'copper-clad aluminum',
   'copper-looking',
   'silver-looking',
 ] as const
-const COLOURS = ['copper colour', 'silver colour'] as const
+const COLORS = ['copper color', 'silver color'] as const
 
 /** Inputs of the sums that are plain fields. What is left open is unknown, never assumed. */
 export const BENCH: Record<string, readonly BenchField[]> = {
@@ -42,8 +42,8 @@ export const BENCH: Record<string, readonly BenchField[]> = {
     { key: 'hotNeutral', label: 'Hot to neutral', unit: 'V' },
     { key: 'hotGround', label: 'Hot to ground', unit: 'V' },
     { key: 'neutralGround', label: 'Neutral to ground', unit: 'V' },
-    { key: 'groundEarth', label: 'Ground to earth', unit: 'V', hint: 'proved, long lead' },
-    { key: 'narrowEarth', label: 'Narrow slot to earth', unit: 'V', hint: 'proved, long lead' },
+    { key: 'groundEarth', label: 'Ground to reference', unit: 'V', hint: 'proved, long lead' },
+    { key: 'narrowEarth', label: 'Narrow slot to reference', unit: 'V', hint: 'proved, long lead' },
     { key: 'dropPercent', label: 'Drop under load', unit: '%' },
     { key: 'neutralGroundLoaded', label: 'Neutral to ground, loaded', unit: 'V' },
     { key: 'groundOhms', label: 'Ground impedance', unit: 'Ω', hint: '100000 for open' },
@@ -57,8 +57,8 @@ export const BENCH: Record<string, readonly BenchField[]> = {
     { key: 'setting.testAmps', label: 'Test load', unit: 'A' },
   ],
   identify: [
-    { key: 'surface', label: 'Surface of the bare end', options: COLOURS },
-    { key: 'core', label: 'Under the surface', options: COLOURS, hint: 'scrape or fresh cut' },
+    { key: 'surface', label: 'Surface of the bare end', options: COLORS },
+    { key: 'core', label: 'Under the surface', options: COLORS, hint: 'scrape or fresh cut' },
     { key: 'legend', label: 'Print', options: ['CU', 'AL', 'CU-CLAD'] },
     { key: 'isSoft', label: 'Bends softly', yesNo: true },
     { key: 'insulation', label: 'Insulation', options: ['rubber or cloth', 'plastic'] },
@@ -86,7 +86,7 @@ export const BENCH: Record<string, readonly BenchField[]> = {
   ],
   'voltage-drop': [
     { key: 'size', label: 'Size', unit: 'AWG', options: SIZES.slice(0, 13) },
-    { key: 'metal', label: 'Metal', options: ['copper', 'aluminium'] },
+    { key: 'metal', label: 'Metal', options: ['copper', 'aluminum'] },
     { key: 'lengthFt', label: 'Length, one way', unit: 'ft' },
     { key: 'amps', label: 'Load', unit: 'A' },
     { key: 'volts', label: 'Voltage', unit: 'V' },

@@ -36,10 +36,10 @@ const FIXED_INSULATION: Record<string, Column> = {
   'cloth NM': 60,
   UF: 60,
   'knob-and-tube': 60,
-  'old spiral armour': 60,
+  'old spiral armor': 60,
 }
 
-/** What a conductor metal may be for the tables: a colour alone leaves every metal of that look open. */
+/** What a conductor metal may be for the tables: a color alone leaves every metal of that look open. */
 export function tableMetals(
   metal: string | undefined,
 ): readonly { metal: TableMetal; isCopperClad: boolean }[] {
@@ -47,25 +47,25 @@ export function tableMetals(
     case 'copper':
     case 'tinned copper':
       return [{ metal: 'copper', isCopperClad: false }]
-    case 'aluminium':
-      return [{ metal: 'aluminium', isCopperClad: false }]
-    case 'copper-clad aluminium':
-      return [{ metal: 'aluminium', isCopperClad: true }]
+    case 'aluminum':
+      return [{ metal: 'aluminum', isCopperClad: false }]
+    case 'copper-clad aluminum':
+      return [{ metal: 'aluminum', isCopperClad: true }]
     case 'copper-looking':
       return [
         { metal: 'copper', isCopperClad: false },
-        { metal: 'aluminium', isCopperClad: true },
+        { metal: 'aluminum', isCopperClad: true },
       ]
     case 'silver-looking':
       return [
         { metal: 'copper', isCopperClad: false },
-        { metal: 'aluminium', isCopperClad: false },
+        { metal: 'aluminum', isCopperClad: false },
       ]
     default:
       return [
         { metal: 'copper', isCopperClad: false },
-        { metal: 'aluminium', isCopperClad: false },
-        { metal: 'aluminium', isCopperClad: true },
+        { metal: 'aluminum', isCopperClad: false },
+        { metal: 'aluminum', isCopperClad: true },
       ]
   }
 }

@@ -7,7 +7,7 @@ import { Trail, type Walked } from './trail'
  * lands on. 250.24, 250.142.
  */
 export function neutralBondOf(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {
-  return remembered(site.bonds, enclosure.id, () => walkBond(site, enclosure))
+  return remembered(site.kept('neutral bonds'), enclosure.id, () => walkBond(site, enclosure))
 }
 
 function walkBond(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {
@@ -28,7 +28,7 @@ function walkBond(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> 
 
 /** Whether neutrals and grounds share a bar in an enclosure. */
 export function sharesBar(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {
-  return remembered(site.sharedBars, enclosure.id, () => walkBars(site, enclosure))
+  return remembered(site.kept('shared bars'), enclosure.id, () => walkBars(site, enclosure))
 }
 
 function walkBars(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {

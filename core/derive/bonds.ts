@@ -1,3 +1,5 @@
+import { absent } from '../model/house'
+import { roleOf } from './service-role'
 import type { Context } from '../engine/context'
 import { say } from '../engine/say'
 import type { Verdict } from '../engine/verdict'
@@ -8,8 +10,15 @@ import type { Subject } from '../model/house'
 
 /**
  * Judges the bond to a piping system that was found: sound, and large enough. Water piping is sized by the service
- * conductors (250.104(A), 250.102), gas by the circuit that may energise it, or by a least size.
+ * conductors (250.104(A), 250.102), gas by the circuit that may energize it, or by a least size.
  */
+/** The checks of a bond to piping; the rules that judge one carry them. */
+export const BOND_CHECKS = {
+  connection: { danger: 2, says: 'Bond to the {what}: {connection}' },
+  'not-copper': { danger: 2, says: 'The bond is {metal}; copper {least} or larger is required' },
+  'too-small': { danger: 2, says: 'Bond of {size} {metal}; {required} required' },
+} as const
+
 export function bondTo(what: 'water piping' | 'gas piping', c: Context, least?: Size): Verdict {
   const bonds = c.site.all.bond.filter(b => c.ask(b.facts.to) === what)
   const bond = bonds[0]
@@ -20,54 +29,35 @@ export function bondTo(what: 'water piping' | 'gas piping', c: Context, least?: 
       [],
       unread.length
         ? unread.map(b => b.facts.to)
-        : [
-            {
-              state: 'unseen',
-              subject: 'premises',
-              field: what === 'water piping' ? 'waterBond' : 'gasBond',
-            },
-          ],
+        : [absent(c.site.premises, what === 'water piping' ? 'waterBond' : 'gasBond')],
     )
   }
   const connection = c.ask(bond.facts.connection)
   const size = c.ask(bond.facts.size)
   const metal = c.ask(bond.facts.metal)
   if (connection !== undefined && connection !== 'sound')
-    return c.fault(say('Bond to the {what}: {connection}', { what, connection }), { danger: 2 })
-  const wanted = least ?? (what === 'water piping' ? waterSize(c, metal) : gasSize(metal))
-  if (connection === undefined || size === undefined || metal === undefined || wanted === undefined)
+    c.fails('connection', { what, connection })
+  const required = least ?? (what === 'water piping' ? waterSize(c, metal) : gasSize(metal))
+  if (least && metal !== undefined && metal !== 'copper')
+    c.fails('not-copper', { metal, least: sizeName(least) })
+  if (size && metal && required && sizeIndex(size) < sizeIndex(required))
+    c.fails('too-small', { size: sizeName(size), metal, required: sizeName(required) })
+  if (!connection || !size || !metal || !required)
     return c.undecided(say('The bond has not been looked at closely'))
-  if (least && metal !== 'copper')
-    return c.fault(
-      say('The bond is {metal}; copper {least} or larger is wanted', {
-        metal,
-        least: sizeName(least),
-      }),
-      { danger: 2 },
-    )
-  if (sizeIndex(size) < sizeIndex(wanted))
-    return c.fault(
-      say('Bond of {size} {metal}; {wanted} wanted', {
-        size: sizeName(size),
-        metal,
-        wanted: sizeName(wanted),
-      }),
-      { danger: 2 },
-    )
   return c.clear(say('Bonded with {size} {metal}', { size: sizeName(size), metal }))
 }
 
-function waterSize(c: Context, metal: 'copper' | 'aluminium' | undefined): Size | undefined {
+function waterSize(c: Context, metal: 'copper' | 'aluminum' | undefined): Size | undefined {
   const service: Subject<'enclosure'> | undefined = c.site.all.enclosure.find(
-    e => c.site.roleOf(e).value === 'service',
+    e => roleOf(c.site, e).value === 'service',
   )
   if (!service) return undefined
-  c.rest(c.site.roleOf(service).rests)
+  c.rest(roleOf(c.site, service).rests)
   const size = c.ask(service.facts.serviceSize)
   const of = c.ask(service.facts.serviceMetal)
   return size && of && metal ? electrodeConductorSize(size, of, metal, 'water pipe') : undefined
 }
 
-/** Sized by the circuit likely to energise it: an ordinary 20 A circuit. 250.104(B), 250.122. */
-const gasSize = (metal: 'copper' | 'aluminium' | undefined): Size | undefined =>
+/** Sized by the circuit likely to energize it: an ordinary 20 A circuit. 250.104(B), 250.122. */
+const gasSize = (metal: 'copper' | 'aluminum' | undefined): Size | undefined =>
   metal && equipmentGroundSize(20, metal)

@@ -1,11 +1,10 @@
+import { absent } from '../model/house'
 import type { Context } from '../engine/context'
 import type { FactRef, Subject } from '../model/house'
 
 /** What to do about a box nobody has opened: open it, one look for everything inside. Nothing where it was opened. */
-export function unopened(point: Subject<'point'>, c: Context): FactRef[] | undefined {
-  return c.ask(point.facts.isBoxOpened) === true
-    ? undefined
-    : [{ state: 'unseen', subject: point.id, field: 'isBoxOpened' }]
+export function unopened(outlet: Subject<'outlet'>, c: Context): FactRef[] | undefined {
+  return c.ask(outlet.facts.isBoxOpened) === true ? undefined : [absent(outlet, 'isBoxOpened')]
 }
 
 const CARRY_DEVICES = new Set(['receptacle', 'switch'])

@@ -26,7 +26,7 @@ export function legsOf(site: Site, breaker: Subject<'breaker'>): Walked<Leg[]> {
   if (bus === undefined || row === undefined) return { value: undefined, rests: trail.rests }
   const pattern: readonly Leg[] = bus === 'three phase' ? ['A', 'B', 'C'] : ['A', 'B']
   const legs = Array.from({ length: poles }, (_, pole) => pattern[(row + pole) % pattern.length]!)
-  // On a single-phase supply the third bar is dead, or on the leg of a neighbour: only a measurement tells which.
+  // On a single-phase supply the third bar is dead, or on the leg of a neighbor: only a measurement tells which.
   if (legs.includes('C') && trail.ask(panel.facts.thirdLeg) !== 'fed by a third phase')
     return { value: undefined, rests: trail.rests }
   return { value: legs, rests: trail.rests }

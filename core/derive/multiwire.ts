@@ -1,3 +1,4 @@
+import { neutralGroupOf } from './neutrals'
 import type { Context } from '../engine/context'
 import { say, type Step } from '../engine/say'
 import type { Verdict } from '../engine/verdict'
@@ -8,8 +9,8 @@ const TWO_WIRE_CABLES = new Set([
   'NM',
   'cloth NM',
   'UF',
-  'armoured cable',
-  'old spiral armour',
+  'armored cable',
+  'old spiral armor',
 ])
 
 /** The circuits on one shared neutral and their breakers; or the verdict, where there is no group to judge here. */
@@ -26,7 +27,7 @@ export type Multiwire =
  * Whether a circuit shares its neutral is asked, except where a two-wire cable or a breaker of several poles answers.
  */
 export function multiwireOf(circuit: Subject<'circuit'>, c: Context, onePole: Step): Multiwire {
-  const group = c.site.neutralGroup(circuit)
+  const group = neutralGroupOf(c.site, circuit)
   if (group.circuits.length < 2) return { verdict: alone(circuit, c) }
   if (group.circuits[0] !== circuit) {
     c.rest(group.rests)

@@ -8,8 +8,15 @@ export interface NeutralGroup {
   readonly rests: readonly FactRef[]
 }
 
+/** The circuits that share one neutral with this one, itself included. */
+export function neutralGroupOf(site: Site, circuit: Subject<'circuit'>): NeutralGroup {
+  const groups = site.kept<NeutralGroup>('neutral groups')
+  if (groups.size === 0) for (const [id, group] of sharedNeutrals(site)) groups.set(id, group)
+  return groups.get(circuit.id)!
+}
+
 /** Groups circuits by shared neutral: what either of two circuits says about sharing counts for both. */
-export function sharedNeutrals(site: Site): Map<string, NeutralGroup> {
+function sharedNeutrals(site: Site): Map<string, NeutralGroup> {
   const linked = new Map<string, Set<string>>()
   const trails = new Map<string, FactRef[]>()
   const link = (a: string, b: string) => {

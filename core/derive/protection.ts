@@ -76,18 +76,18 @@ export const couldNeedGfci = (use: string, type: string, edition: number): boole
  * `since` is the oldest requirement that surely bears on it; `isOpen` says that an unseen fact could make one bear.
  */
 export function gfciRequirement(
-  point: Subject<'point'>,
+  outlet: Subject<'outlet'>,
   use: string,
   room: Subject<'room'>,
   c: Context,
 ): GfciNeed {
-  const type = c.ask(point.facts.type)
+  const type = c.ask(outlet.facts.type)
   const isReceptacle = type === undefined ? undefined : type === 'receptacle'
   // The face tells the voltage; hard-wired things have none to read.
-  const slots = isReceptacle === false ? undefined : c.ask(point.facts.slots)
+  const slots = isReceptacle === false ? undefined : c.ask(outlet.facts.slots)
   const is250 = isReceptacle === false ? false : slots === undefined ? undefined : slots === '240 V'
   const isLate = c.site.edition >= ALSO_250V_SINCE
-  const facts = new Bearings(point, room, type, c)
+  const facts = new Bearings(outlet, room, type, c)
   let sure: GfciRow | undefined
   let since: number | undefined
   let isOpen = false
@@ -119,27 +119,27 @@ class Bearings {
   #near: boolean | undefined | null = null
   #appliance: string | undefined | null = null
   constructor(
-    private readonly point: Subject<'point'>,
+    private readonly outlet: Subject<'outlet'>,
     private readonly room: Subject<'room'>,
     private readonly type: string | undefined,
     private readonly c: Context,
   ) {}
 
   bears(bears: Bearing): boolean | undefined {
-    const { c, point } = this
+    const { c, outlet } = this
     switch (bears) {
       case 'all':
         return true
       case 'no single receptacle':
         return false
       case 'reached from grade':
-        return c.ask(point.facts.hasGradeAccess)
+        return c.ask(outlet.facts.hasGradeAccess)
       case 'not dedicated':
-        return not(c.ask(point.facts.isDedicated))
+        return not(c.ask(outlet.facts.isDedicated))
       case 'within reach, not dedicated':
-        return both(not(c.ask(point.facts.isOutOfReach)), not(c.ask(point.facts.isDedicated)))
+        return both(not(c.ask(outlet.facts.isOutOfReach)), not(c.ask(outlet.facts.isDedicated)))
       case 'counter':
-        return c.ask(point.facts.servesCounter)
+        return c.ask(outlet.facts.servesCounter)
       case 'near water':
         return this.near()
       case 'near a wet-bar sink':
@@ -147,7 +147,7 @@ class Bearings {
       case 'near a sink':
         return this.nearKind(SINKS)
       case 'counter near water':
-        return both(c.ask(point.facts.servesCounter), this.near())
+        return both(c.ask(outlet.facts.servesCounter), this.near())
       case 'lighting':
         return this.type === undefined ? undefined : this.type === 'luminaire'
       case 'dishwasher':
@@ -157,13 +157,13 @@ class Bearings {
       case 'boat hoist':
         return this.feeds(a => a === 'boat hoist')
       case 'hard-wired':
-        return hardWired(point, this.type, c)
+        return hardWired(outlet, this.type, c)
     }
   }
 
   private near(): boolean | undefined {
     if (this.#near !== null) return this.#near
-    const ft = this.c.ask(this.point.facts.sinkFt)
+    const ft = this.c.ask(this.outlet.facts.sinkFt)
     return (this.#near =
       ft !== undefined
         ? ft <= NEAR_FT
@@ -181,7 +181,7 @@ class Bearings {
   }
 
   private feeds(test: (appliance: string) => boolean): boolean | undefined {
-    if (this.#appliance === null) this.#appliance = this.c.ask(this.point.facts.appliance)
+    if (this.#appliance === null) this.#appliance = this.c.ask(this.outlet.facts.appliance)
     return this.#appliance === undefined ? undefined : test(this.#appliance)
   }
 }
@@ -197,18 +197,18 @@ const SINKS: ReadonlySet<string> = new Set([
  * listed heating and cooling. 210.8(F).
  */
 function hardWired(
-  point: Subject<'point'>,
+  outlet: Subject<'outlet'>,
   type: string | undefined,
   c: Context,
 ): boolean | undefined {
   if (type !== undefined && type !== 'hard-wired outlet') return false
-  const circuit = c.site.get(c.ask(point.facts.circuit), 'circuit')
+  const circuit = c.site.get(c.ask(outlet.facts.circuit), 'circuit')
   const breaker = circuit && c.site.get(c.ask(circuit.facts.fedBy), 'breaker')
   const amps = breaker && c.ask(breaker.facts.ratingAmps)
   if (amps !== undefined && amps > HARD_WIRED_MOST_AMPS) return false
   const isExemptNow = c.site.edition >= HVAC_EXEMPT.edition && c.site.visitedOn < HVAC_EXEMPT.until
   const supplies = isExemptNow ? circuit && c.ask(circuit.facts.supplies) : undefined
-  const appliance = isExemptNow ? c.ask(point.facts.appliance) : undefined
+  const appliance = isExemptNow ? c.ask(outlet.facts.appliance) : undefined
   if (
     supplies === 'air conditioning' ||
     appliance === 'heating or cooling unit' ||
@@ -224,24 +224,24 @@ function hardWired(
 
 const isAfci = (protection: string | undefined) => protection === 'AFCI' || protection === 'dual'
 
-/** Where arc-fault protection of a point sits: in the breaker, in this device, in a device ahead, or nowhere. */
+/** Where arc-fault protection of an outlet sits: in the breaker, in this device, in a device ahead, or nowhere. */
 export function afciOf(
   site: Site,
-  point: Subject<'point'>,
+  outlet: Subject<'outlet'>,
 ): Walked<'breaker' | 'own' | 'ahead' | 'none'> {
   const trail = new Trail()
-  const circuit = site.get(trail.ask(point.facts.circuit), 'circuit')
+  const circuit = site.get(trail.ask(outlet.facts.circuit), 'circuit')
   const breaker = circuit && site.get(trail.ask(circuit.facts.fedBy), 'breaker')
   const atBreaker = breaker && trail.ask(breaker.facts.protection)
   if (isAfci(atBreaker)) return { value: 'breaker', rests: trail.rests }
-  const own = protectionOf(point, trail)
+  const own = protectionOf(outlet, trail)
   if (isAfci(own)) return { value: 'own', rests: trail.rests }
   let isOpen = atBreaker === undefined || own === undefined
-  for (let at = point, steps = 0; ; steps++) {
+  for (let at = outlet, steps = 0; ; steps++) {
     const after: string | undefined = trail.ask(at.facts.after)
     if (after === 'panel') return { value: isOpen ? undefined : 'none', rests: trail.rests }
-    const ahead = site.get(after, 'point')
-    if (!ahead || steps > site.all.point.length) return { value: undefined, rests: trail.rests }
+    const ahead = site.get(after, 'outlet')
+    if (!ahead || steps > site.all.outlet.length) return { value: undefined, rests: trail.rests }
     const protection = protectionOf(ahead, trail)
     if (protection === undefined) isOpen = true
     else if (isAfci(protection)) {
@@ -255,7 +255,7 @@ export function afciOf(
 }
 
 const CARRIES_NONE = new Set(['luminaire', 'junction box', 'hard-wired outlet', 'alarm'])
-function protectionOf(point: Subject<'point'>, trail: Trail) {
-  const type = trail.ask(point.facts.type)
-  return type !== undefined && CARRIES_NONE.has(type) ? 'none' : trail.ask(point.facts.protection)
+function protectionOf(outlet: Subject<'outlet'>, trail: Trail) {
+  const type = trail.ask(outlet.facts.type)
+  return type !== undefined && CARRIES_NONE.has(type) ? 'none' : trail.ask(outlet.facts.protection)
 }

@@ -10,13 +10,11 @@ export type ServiceRole = 'service' | 'supply' | 'load'
  * wherever a marking could change it: since 2020 an outdoor disconnect may be marked as not being
  * service equipment, and the service is then what comes after it. 230.70, 230.85, 250.24.
  */
-export function serviceRoles(site: Site): Map<string, Walked<ServiceRole>> {
-  const roles = new Map<string, Walked<ServiceRole>>()
-  for (const enclosure of site.all.enclosure) roleOf(site, enclosure, roles, new Set())
-  return roles
+export function roleOf(site: Site, enclosure: Subject<'enclosure'>): Walked<ServiceRole> {
+  return walk(site, enclosure, site.kept('service roles'), new Set())
 }
 
-function roleOf(
+function walk(
   site: Site,
   enclosure: Subject<'enclosure'>,
   roles: Map<string, Walked<ServiceRole>>,
@@ -49,7 +47,7 @@ function decide(
     const start = feeder && trail.ask(feeder.facts.from)
     const source = site.get(start, 'enclosure') ?? parentEnclosure(site, start)
     if (!source || walking.has(source.id)) return undefined
-    const ahead = roleOf(site, source, roles, walking)
+    const ahead = walk(site, source, roles, walking)
     trail.rests.push(...ahead.rests)
     if (ahead.value === undefined) return undefined
     if (ahead.value !== 'supply') return 'load'

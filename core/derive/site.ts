@@ -4,6 +4,7 @@
  */
 import type { Kind, Year } from '../model/fields'
 import {
+  absent,
   factAt,
   PREMISES_ID,
   unseenFacts,
@@ -13,11 +14,6 @@ import {
   type Subject,
 } from '../model/house'
 import { EDITIONS, type Edition } from '../tables/editions'
-import { sharedNeutrals, type NeutralGroup } from './neutrals'
-import type { GfciSource, GroundState } from './ground'
-import type { Walked } from './trail'
-import { serviceRoles, type ServiceRole } from './service-role'
-import { upstreamOf, type Upstream } from './upstream'
 
 type ByKind = { [K in Kind]: Subject<K>[] }
 const NONE: readonly never[] = []
@@ -31,18 +27,10 @@ export class Site {
   readonly visitedOn: string
   readonly #children = new Map<string, Subject[]>()
   readonly #circuitsOf = new Map<string, Subject<'circuit'>[]>()
-  readonly #pointsOf = new Map<string, Subject<'point'>[]>()
+  readonly #outletsOf = new Map<string, Subject<'outlet'>[]>()
   readonly #feedersFrom = new Map<string, Subject<'feeder'>[]>()
   readonly #enclosuresOn = new Map<string, Subject<'enclosure'>[]>()
-  #roles: Map<string, Walked<ServiceRole>> | undefined
-  #neutrals: Map<string, NeutralGroup> | undefined
-  /** Ground-fault protection already walked, by point. */
-  readonly gfci = new Map<string, Walked<GfciSource>>()
-  /** Grounds already walked, by point. */
-  readonly grounds = new Map<string, Walked<GroundState>>()
-  /** Neutral bonds and shared bars already walked, by enclosure. */
-  readonly bonds = new Map<string, Walked<boolean>>()
-  readonly sharedBars = new Map<string, Walked<boolean>>()
+  readonly #kept = new Map<string, Map<string, unknown>>()
   /**
    * Labels already made, by subject, and how many outlets of a room share a name. A house in which
    * only other facts changed may take them over.
@@ -51,7 +39,6 @@ export class Site {
     readonly labels: Map<Subject, string>
     namesakes: ReadonlyMap<string, number> | undefined
   } = { labels: new Map(), namesakes: undefined }
-  readonly #upstream = new Map<string, Walked<Upstream>>()
 
   readonly #under = new Map<Edition, Site>()
   /** Severities a person set, by rule and thing. A word without a reason does not count. */
@@ -80,7 +67,7 @@ export class Site {
       circuit: [],
       segment: [],
       exposure: [],
-      point: [],
+      outlet: [],
     } as ByKind)
     for (const subject of house.subjects.values()) {
       ;(all[subject.kind] as Subject[]).push(subject)
@@ -108,7 +95,7 @@ export class Site {
       Number((valueOf(this.premises, 'visitedOn') ?? '').slice(0, 4)) || EDITIONS.at(-1)! + 3
     this.visitedOn = /^\d{4}-\d\d-\d\d$/.test(visited ?? '') ? visited! : `${this.visitYear}-12-31`
     for (const circuit of all.circuit) keyed(this.#circuitsOf, valueOf(circuit, 'fedBy'), circuit)
-    for (const point of all.point) keyed(this.#pointsOf, valueOf(point, 'circuit'), point)
+    for (const outlet of all.outlet) keyed(this.#outletsOf, valueOf(outlet, 'circuit'), outlet)
     for (const feeder of all.feeder) keyed(this.#feedersFrom, valueOf(feeder, 'from'), feeder)
     for (const enclosure of all.enclosure)
       keyed(this.#enclosuresOn, valueOf(enclosure, 'fedFrom'), enclosure)
@@ -141,8 +128,8 @@ export class Site {
   circuitsOf(breaker: Subject): readonly Subject<'circuit'>[] {
     return this.#circuitsOf.get(breaker.id) ?? NONE
   }
-  pointsOf(circuit: Subject): readonly Subject<'point'>[] {
-    return this.#pointsOf.get(circuit.id) ?? NONE
+  outletsOf(circuit: Subject): readonly Subject<'outlet'>[] {
+    return this.#outletsOf.get(circuit.id) ?? NONE
   }
   feedersFrom(subject: Subject): readonly Subject<'feeder'>[] {
     return this.#feedersFrom.get(subject.id) ?? NONE
@@ -151,24 +138,14 @@ export class Site {
     return this.#enclosuresOn.get(feeder.id) ?? NONE
   }
 
-  /** Service equipment, on its supply side, or on its load side. 250.24, 230.70. */
-  roleOf(enclosure: Subject<'enclosure'>): Walked<ServiceRole> {
-    this.#roles ??= serviceRoles(this)
-    return this.#roles.get(enclosure.id)!
-  }
-
-  /** The devices ahead of a breaker. Worked out once per enclosure chain. */
-  upstreamOf(breaker: Subject<'breaker'>): Walked<Upstream> {
-    const key = breaker.parent ?? breaker.id
-    let walked = this.#upstream.get(key)
-    if (!walked) this.#upstream.set(key, (walked = upstreamOf(this, breaker)))
-    return walked
-  }
-
-  /** The circuits that share one neutral with this one, itself included. */
-  neutralGroup(circuit: Subject<'circuit'>): NeutralGroup {
-    this.#neutrals ??= sharedNeutrals(this)
-    return this.#neutrals.get(circuit.id)!
+  /**
+   * What was worked out about things of this house, by whoever works it out, so that one question is answered once.
+   * @param question the name of the question; its answers are all of one type
+   */
+  kept<V>(question: string): Map<string, V> {
+    let answers = this.#kept.get(question)
+    if (!answers) this.#kept.set(question, (answers = new Map()))
+    return answers as Map<string, V>
   }
 
   /** The building a thing stands in, or undefined where it hangs under the premises. */
@@ -179,8 +156,8 @@ export class Site {
     return at as Subject<'building'> | undefined
   }
 
-  roomOf(point: Subject<'point'>): Subject<'room'> | undefined {
-    return this.get(valueOf(point, 'room'), 'room')
+  roomOf(outlet: Subject<'outlet'>): Subject<'room'> | undefined {
+    return this.get(valueOf(outlet, 'room'), 'room')
   }
 
   /**
@@ -203,14 +180,14 @@ export class Site {
   }
 
   #older(subject: Subject): Subject | undefined {
-    if (subject.kind === 'point')
-      return this.get(valueOf(subject as Subject<'point'>, 'circuit'), 'circuit')
+    if (subject.kind === 'outlet')
+      return this.get(valueOf(subject as Subject<'outlet'>, 'circuit'), 'circuit')
     return subject.parent === null ? undefined : this.house.subjects.get(subject.parent)
   }
 
   #year(subject: Subject, rests: FactRef[]): { from: number; to: number } | undefined {
     const field = subject.kind === 'building' || subject.kind === 'premises' ? 'yearBuilt' : 'year'
-    const fact = factAt(subject, field) ?? { state: 'unseen', subject: subject.id, field }
+    const fact = factAt(subject, field) ?? absent(subject, field)
     rests.push(fact)
     if (fact.state !== 'known') return undefined
     const year = fact.value as Year

@@ -17,11 +17,20 @@ export interface Upstream {
 const LEAST_MAIN = 30
 const LEAST_BREAKER = 15
 
+/** The devices ahead of a breaker. Worked out once per enclosure chain. */
+export function upstreamOf(site: Site, breaker: Subject<'breaker'>): Walked<Upstream> {
+  const answers = site.kept<Walked<Upstream>>('upstream')
+  const key = breaker.parent ?? breaker.id
+  let walked = answers.get(key)
+  if (!walked) answers.set(key, (walked = walkUp(site, breaker)))
+  return walked
+}
+
 /**
- * Walks from a breaker towards the supply. The effective protection of a conductor is the smallest device
+ * Walks from a breaker toward the supply. The effective protection of a conductor is the smallest device
  * upstream of it, provided there is one source only. 240.4, 240.21.
  */
-export function upstreamOf(site: Site, breaker: Subject<'breaker'>): Walked<Upstream> {
+function walkUp(site: Site, breaker: Subject<'breaker'>): Walked<Upstream> {
   const trail = new Trail()
   let smallestAmps: number | undefined
   let smallest: Subject | undefined

@@ -41,7 +41,7 @@ export function originsOf<S extends string>(
   return origins
 }
 
-/** The joint the drop is lost in: between the two neighbours it jumps most at. Nothing under a jump of 2 per cent. */
+/** The joint the drop is lost in: between the two neighbors it jumps most at. Nothing under a jump of 2 per cent. */
 export function jointOf(
   outlets: readonly ChainOutlet[],
 ): { between: readonly [string, string]; jump: number } | undefined {

@@ -110,7 +110,7 @@ function explain(
   const joint: Cause = {
     cause: 'loose terminal or stab',
     confirm:
-      'Scan terminal against body against a neighbour at like load; millivolts across the ' +
+      'Scan terminal against body against similar breakers; millivolts across the ' +
       'breaker under load; then re-torque and scan again',
   }
   const wear: Cause = {
@@ -121,9 +121,9 @@ function explain(
     cause: 'continuous load above 80 %',
     confirm: 'Clamp for three hours or add up the loads',
   }
-  const neighbour: Cause = {
-    cause: 'heated by a neighbour',
-    confirm: 'Scan again with the neighbour unloaded',
+  const neighbor: Cause = {
+    cause: 'heated by a neighbor',
+    confirm: 'Scan again with the neighbor unloaded',
   }
   const electronics: Cause = {
     cause: 'its own electronics',
@@ -136,7 +136,7 @@ function explain(
   const causes: Cause[] = []
   if (loadShare !== undefined && loadShare > 0.8) causes.push(load)
   causes.push(joint, wear)
-  if (overWarmestC !== undefined && overWarmestC < 4) causes.push(neighbour)
+  if (overWarmestC !== undefined && overWarmestC < 4) causes.push(neighbor)
   if (scan.isElectronic) causes.push(electronics)
   causes.push(thin)
   if (loadShare !== undefined && loadShare <= 0.8) causes.push(load)

@@ -1,43 +1,43 @@
 /**
- * What metal and what size a conductor is, from graded evidence. Each observation shifts the candidates; colour of a
+ * What metal and what size a conductor is, from graded evidence. Each observation shifts the candidates; color of a
  * jacket shifts nothing. Where evidence conflicts, or two candidates fit, nothing is settled.
  */
 import { gaugeOf } from '../tables/diameter'
 import { sizeIndex, type Size } from '../tables/ampacity'
 
-export const CANDIDATES = ['copper', 'tinned copper', 'aluminium', 'copper-clad aluminium'] as const
+export const CANDIDATES = ['copper', 'tinned copper', 'aluminum', 'copper-clad aluminum'] as const
 export type Candidate = (typeof CANDIDATES)[number]
 
 export interface Evidence {
-  readonly surface?: 'copper colour' | 'silver colour'
-  readonly core?: 'copper colour' | 'silver colour'
+  readonly surface?: 'copper color' | 'silver color'
+  readonly core?: 'copper color' | 'silver color'
   readonly legend?: 'CU' | 'AL' | 'CU-CLAD'
   readonly isSoft?: boolean
   /** Rubber and cloth were put on tinned copper. */
   readonly insulation?: 'rubber or cloth' | 'plastic'
   readonly year?: number
-  /** Bare diameter in millimetres, of the whole solid conductor. */
+  /** Bare diameter in millimeters, of the whole solid conductor. */
   readonly bareMm?: number
   /** Trade size by a slide gauge. */
   readonly size?: Size
 }
 type Weight = Readonly<Record<Candidate, number>>
-const weights = (copper: number, tinned: number, aluminium: number, clad: number): Weight => ({
+const weights = (copper: number, tinned: number, aluminum: number, clad: number): Weight => ({
   copper: copper,
   'tinned copper': tinned,
-  aluminium: aluminium,
-  'copper-clad aluminium': clad,
+  aluminum: aluminum,
+  'copper-clad aluminum': clad,
 })
 
 /** How likely each metal shows what was seen; from how each is made and from how readings go wrong. */
 const SHOWS = {
   surface: {
-    'copper colour': weights(0.97, 0.03, 0.004, 0.97),
-    'silver colour': weights(0.03, 0.97, 0.99, 0.03),
+    'copper color': weights(0.97, 0.03, 0.004, 0.97),
+    'silver color': weights(0.03, 0.97, 0.99, 0.03),
   },
   core: {
-    'copper colour': weights(0.997, 0.99, 0.004, 0.01),
-    'silver colour': weights(0.003, 0.01, 0.99, 0.98),
+    'copper color': weights(0.997, 0.99, 0.004, 0.01),
+    'silver color': weights(0.003, 0.01, 0.99, 0.98),
   },
   legend: {
     CU: weights(0.97, 0.9, 0.002, 0.01),
@@ -51,7 +51,7 @@ const SHOWS = {
   },
 } as const
 
-/** What was common in the year, for ordering only: a year alone settles nothing. */
+/** What was common in the year, for ordering only: a year alone decides nothing. */
 function prior(year: number | undefined): Weight {
   if (year === undefined) return weights(0.55, 0.15, 0.18, 0.12)
   if (year < 1955) return weights(0.3, 0.66, 0.03, 0.01)
@@ -140,9 +140,9 @@ export function identify(evidence: Evidence): Identity {
     ),
     evidence.year === undefined
       ? 'no year: all years weighed together'
-      : `${evidence.year}: what was common then orders the list and settles nothing`,
+      : `${evidence.year}: what was common then orders the list and decides nothing`,
     ...sizing.working,
-    'the colour of a jacket is no evidence of size or metal',
+    'the color of a jacket is no evidence of size or metal',
   ]
   return {
     metals,

@@ -243,7 +243,7 @@ function variantsOf(h: Hypothesis, s: Setting): Variant[] {
               : NO_CLAMP,
         otherHalf: LIVE,
       },
-      // With a neutral open, what is on and off changes while one looks: the neighbouring legend is met now and then.
+      // With a neutral open, what is on and off changes while one looks: the neighboring legend is met now and then.
       lamps:
         lamps === undefined
           ? {}

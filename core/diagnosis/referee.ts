@@ -21,13 +21,13 @@ export function doubtsOf(r: Readings, s: Setting = {}): Doubt[] {
     doubt(
       'lamps',
       'A neutral open with a load on shows the same, and is likelier',
-      'Take every load off, or ground terminal to a proved earth',
+      'Take every load off, or ground terminal to a proved reference',
     )
   if ((r.lamps === 'open ground' || (r.groundOhms ?? 0) > 1000) && r.narrowEarth === undefined)
     doubt(
       'lamps',
       'Without a ground nothing at the outlet tells hot from neutral',
-      'Narrow slot to a proved earth on a long lead',
+      'Narrow slot to a proved reference on a long lead',
     )
   if (r.lamps === 'open ground')
     doubt(

@@ -31,9 +31,9 @@ export interface Readings {
   readonly hotNeutral?: number
   readonly hotGround?: number
   readonly neutralGround?: number
-  /** Ground terminal to a proved earth. */
+  /** Ground terminal to a proved reference. */
   readonly groundEarth?: number
-  /** Narrow slot to a proved earth. */
+  /** Narrow slot to a proved reference. */
   readonly narrowEarth?: number
   /** Drop of hot to neutral under a test load, per cent. */
   readonly dropPercent?: number
@@ -148,17 +148,17 @@ const SETTLES: Record<OutletState, string> = {
   good: 'Drop under load, and ground impedance of 1 Ω or less',
   'ground missing': 'Open the box, power proved off: is there a conductor?',
   bootleg: 'Neutral to ground stays 0 under load though the run is long; look in the box',
-  'reversed polarity': 'Narrow slot to a proved earth reads 0',
-  'reversed bootleg': 'Ground terminal to a proved earth reads 120: make safe now',
+  'reversed polarity': 'Narrow slot to a proved reference reads 0',
+  'reversed bootleg': 'Ground terminal to a proved reference reads 120: make safe now',
   'open neutral':
-    'Take every load off: it floats; ground terminal to earth is 0. Look at the joint before the ' +
+    'Take every load off: it floats; ground terminal to reference is 0. Look at the joint before the ' +
     'first outlet that shows it',
   'open hot': 'Breaker, device ahead, or a joint',
   'hot and ground swapped':
-    'Stays with all loads off; ground terminal to earth reads 120: make safe now',
+    'Stays with all loads off; ground terminal to reference reads 120: make safe now',
   'neutral and ground swapped': 'Clamp the grounding conductor while a load runs',
   'lost shared neutral': 'Measure both halves together: they add to 240. Make safe now',
-  'high-resistance joint': 'Walk the chain under load: the drop jumps between two neighbours',
+  'high-resistance joint': 'Walk the chain under load: the drop jumps between two neighbors',
 }
 export const settlesOf = (h: Hypothesis): string => h.map(s => SETTLES[s]).join('. ')
 
@@ -166,11 +166,11 @@ export const HOW: Record<ReadingName, string> = {
   hotNeutral: 'Narrow slot to wide slot, low-impedance mode',
   hotGround: 'Narrow slot to ground terminal, low-impedance mode',
   neutralGround: 'Wide slot to ground terminal, low-impedance mode',
-  groundEarth: 'Ground terminal to a proved earth on a long lead',
-  narrowEarth: 'Narrow slot to a proved earth on a long lead',
+  groundEarth: 'Ground terminal to a proved reference on a long lead',
+  narrowEarth: 'Narrow slot to a proved reference on a long lead',
   dropPercent: 'Voltage with and without a load of 12 to 15 A',
   neutralGroundLoaded: 'Wide slot to ground terminal with that load on',
-  groundOhms: 'Ground impedance by branch analyser',
+  groundOhms: 'Ground impedance by branch analyzer',
   lamps: 'Three-lamp tester',
   detectorOnGround: 'Non-contact detector at the ground terminal and frame',
   groundClampAmps: 'Clamp the grounding conductor while a load runs',

@@ -1,22 +1,19 @@
 import type { Fact, FactRef, Known, Unseen } from '../model/house'
 import type { Site } from '../derive/site'
-import { say, type Step } from './say'
+import { say, type Slots, type Step } from './say'
 import {
   Ruling,
-  type Clear,
-  type Detail,
+  type Check,
   type Comparison,
-  type Danger,
-  type Fault,
-  type NotApplicable,
-  type Outcome,
-  type Undecided,
+  type Detail,
+  type Failure,
+  type Ruled,
   type Verdict,
 } from './verdict'
 
 /** Facts on one sheet; then a new one is begun, and the old lives as long as its verdicts. */
 const PAPER = 1920
-/** Room for the facts of the last judgement on the sheet; longer ones make it grow. */
+/** Room for the facts of the last judgment on the sheet; longer ones make it grow. */
 const SHEET = PAPER + 128
 const NO_STEPS: readonly Step[] = []
 const ASSUMED = say(
@@ -25,22 +22,25 @@ const ASSUMED = say(
 const NOT_SEEN = say('Not enough has been seen')
 const OPEN: Detail = { lacks: 'open' }
 
-interface FaultDetail {
-  danger: Danger
-  compare?: Comparison
-  working?: readonly Step[]
-  since?: number
-  lawfulBefore?: number
-  isSinceOpen?: boolean
-  remark?: Step
+/** What a failure carries besides its sentence. The danger only where the check leaves it to the degree. */
+type FailureDetail = Partial<Omit<Failure, 'id' | 'data' | 'says'>>
+interface LeanDetail extends FailureDetail {
+  /** What it would have to be to be no fault. */
+  unless: readonly string[]
+  /** The fact that settles it. */
+  ask: FactRef
+  /** All facts that would help, where there are more than that one. */
+  missing?: readonly FactRef[]
 }
+const NO_DATA: Slots = {}
+const NO_FAILURES: readonly Failure[] = []
 
 /**
  * What a rule sees: the site, and a reader that notes every fact asked for, so that evidence and
- * missing facts come without the rule keeping books. One context serves many judgements in turn.
+ * missing facts come without the rule keeping books. One context serves many judgments in turn.
  */
 export class Context {
-  // Judgements write what they ask one after another into shared paper; a verdict keeps its place
+  // Judgments write what they ask one after another into shared paper; a verdict keeps its place
   // on it and copies nothing.
   // TypeScript-private rather than #private: the engine compiles plain fields to faster code, and
   // this is its hottest spot.
@@ -48,13 +48,17 @@ export class Context {
   private from = 0
   private count = 0
   private restsOnAssumption = false
-  /** @param always facts every judgement of this context rests on */
+  private failures: readonly Failure[] = NO_FAILURES
+  private checks: Readonly<Record<string, Check>> = {}
+  /** @param always facts every judgment of this context rests on */
   constructor(
     readonly site: Site,
     private readonly always: readonly FactRef[] = [],
   ) {}
 
-  begin(): void {
+  begin(rule: { readonly checks: Readonly<Record<string, Check>> }): void {
+    this.checks = rule.checks
+    this.failures = NO_FAILURES
     if (this.count > PAPER) {
       this.paper = new Array<FactRef>(SHEET)
       this.count = 0
@@ -87,23 +91,65 @@ export class Context {
     return this.paper.slice(this.from, this.count)
   }
 
-  fault(why: Step, detail: FaultDetail): Fault {
-    return this.ruling('fault', why, detail.working, detail) as Fault
+  /**
+   * Notes a check that does not hold, by its message id, and lets the rule go on to the next one. Whatever the rule
+   * ends with then, the answer is a fault: what is proven is not held back by what nobody has seen.
+   */
+  fails(id: string, data: Slots = NO_DATA, detail: FailureDetail = {}): void {
+    this.failures = [...this.failures, this.failure(id, data, detail)]
+  }
+
+  private failure(id: string, data: Slots, detail: FailureDetail): Failure {
+    const check = this.checks[id]
+    if (!check) throw new Error(`The rule has no check ${id}`)
+    const danger =
+      detail.danger ?? (typeof check.danger === 'number' ? check.danger : check.danger[1])
+    return { ...detail, id, data, says: say(check.says, data), danger }
+  }
+
+  /** The check fails, and there is nothing more to look at. */
+  fault(id: string, data?: Slots, detail?: FailureDetail): Verdict {
+    this.fails(id, data, detail)
+    return this.failed()
+  }
+
+  private failed(): Verdict {
+    // The most dangerous first; among equals the first found.
+    const failures =
+      this.failures.length === 1
+        ? this.failures
+        : [...this.failures].sort((a, b) => b.danger - a.danger)
+    const first = failures[0]!
+    return this.ruling('fault', first.says, first.working, { failures }) as Verdict
+  }
+
+  /** A fault, unless one of the named exceptions holds; none of them has been looked for. */
+  faultUnless(id: string, data: Slots, detail: LeanDetail): Verdict {
+    if (this.failures.length > 0) return this.failed()
+    const { unless, ask, missing, ...more } = detail
+    const failure = this.failure(id, data, more)
+    const lacks = missing ? [ask, ...missing] : [ask]
+    return this.ruling('undecided', failure.says, failure.working, {
+      lacks,
+      leans: { failure, unless, ask },
+    }) as Verdict
   }
 
   /** The rule is kept. Where a fact it rests on is only assumed, the answer is undecided on that fact instead. */
-  clear(why: Step, working?: readonly Step[], compare?: Comparison): Clear | Undecided {
+  clear(why: Step, working?: readonly Step[], compare?: Comparison): Verdict {
+    if (this.failures.length > 0) return this.failed()
     if (this.restsOnAssumption) return this.assumed(working)
-    return this.ruling('clear', why, working, compare && { compare }) as Clear
+    return this.ruling('clear', why, working, compare && { compare }) as Verdict
   }
 
   /**
    * The rule is kept by something that was lawful when made and may stay: clear, and put on record
    * with what it means.
    */
-  mayStay(why: Step, means: Step, working?: readonly Step[]): Clear | Undecided {
+  mayStay(why: Step, means: Step, working?: readonly Step[]): Verdict {
+    if (this.failures.length > 0) return this.failed()
     if (this.restsOnAssumption) return this.assumed(working)
-    return this.ruling('clear', why, working, { mayStay: means }) as Clear
+    return this.ruling('clear', why, working, { mayStay: means }) as Verdict
   }
 
   /** Undecided on the given facts, or on everything asked for that is not known. */
@@ -111,21 +157,23 @@ export class Context {
     why: Step = NOT_SEEN,
     working?: readonly Step[],
     missing?: readonly FactRef[],
-  ): Undecided {
-    return this.ruling('undecided', why, working, missing ? { lacks: missing } : OPEN) as Undecided
+  ): Verdict {
+    if (this.failures.length > 0) return this.failed()
+    return this.ruling('undecided', why, working, missing ? { lacks: missing } : OPEN) as Verdict
   }
 
   /** Does not apply. Rests on facts too: an assumption may not excuse anything either. */
-  na(why: Step): NotApplicable | Undecided {
-    return this.restsOnAssumption ? this.assumed() : (this.ruling('n/a', why) as NotApplicable)
+  na(why: Step): Verdict {
+    if (this.failures.length > 0) return this.failed()
+    return this.restsOnAssumption ? this.assumed() : (this.ruling('n/a', why) as Verdict)
   }
 
-  private assumed(working?: readonly Step[]): Undecided {
-    return this.ruling('undecided', ASSUMED, working, { lacks: 'assumed' }) as Undecided
+  private assumed(working?: readonly Step[]): Verdict {
+    return this.ruling('undecided', ASSUMED, working, { lacks: 'assumed' }) as Verdict
   }
 
   private ruling(
-    outcome: Outcome,
+    outcome: Ruled,
     why: Step,
     working: readonly Step[] = NO_STEPS,
     detail?: Detail,

@@ -1,17 +1,35 @@
 import { Site } from '../derive/site'
-import { valueOf, type House, type Subject } from '../model/house'
+import { valueOf, type FactRef, type House, type Subject } from '../model/house'
 import { Context } from './context'
 import type { Rule } from './rule'
 import { say } from './say'
-import { severityOf, type Severity } from './severity'
+import { SEVERITIES, severityOf, severityOfAllowed, type Severity } from './severity'
 import { standingOf, type Standing } from './standing'
 import type { Step } from './say'
-import type { Verdict } from './verdict'
+import type { Comparison, Failure, Fault, Outcome, Verdict } from './verdict'
 
-/** One rule judged on one thing. Standing and severity are there for faults only, worked out when first asked for. */
+/** A failed check, weighed by the years of the part, the work being done and the place it is in. */
+interface Weighed {
+  readonly failure: Failure
+  readonly standing: Standing
+  readonly severity: Severity
+  readonly why: Step
+  readonly outcome: 'fault' | 'allowed' | 'undecided'
+}
+
+/** Where an undecided judgment leans: to a fault but for named exceptions, or to one or the other by the year. */
+export interface Leaning {
+  readonly to: 'fault' | 'allowed or fault by year'
+  readonly unless: readonly Step[]
+  readonly ask: FactRef
+}
+
+/**
+ * One rule judged on one thing. Standing and severity are there for faults, for what is allowed to remain and for
+ * what leans to a fault; they are worked out when first asked for.
+ */
 export class Result {
-  private settled: Standing | undefined = undefined
-  private weighed: { severity: Severity; why: Step } | undefined = undefined
+  private weighed: Weighed | null | undefined = undefined
   constructor(
     readonly rule: Rule,
     readonly subject: Subject,
@@ -19,18 +37,79 @@ export class Result {
     readonly site: Site,
   ) {}
 
-  get standing(): Standing | undefined {
-    return this.verdict.outcome === 'fault'
-      ? (this.settled ??= standingOf(this.rule, this.verdict, this.subject, this.site))
-      : undefined
+  /** A failed check is a fault, allowed to remain, or open where only the year is. */
+  get outcome(): Outcome {
+    const { verdict } = this
+    if (verdict.outcome === 'fault') return this.weigh()!.outcome
+    return verdict.outcome === 'clear' && verdict.mayStay ? 'allowed' : verdict.outcome
   }
 
+  /** Every check that failed; the one that decides first. */
+  get failures(): readonly Failure[] {
+    const { verdict } = this
+    if (verdict.outcome !== 'fault') return []
+    const first = this.weigh()!.failure
+    return [first, ...verdict.failures.filter(f => f !== first)]
+  }
+
+  /** The failure that decides: that of a fault, or the one an undecided judgment leans to. */
+  get failure(): Failure | undefined {
+    return this.weigh()?.failure
+  }
+  get why(): Step {
+    return this.weigh()?.failure.says ?? this.verdict.why
+  }
+  get compare(): Comparison | undefined {
+    const failure = this.failure
+    if (failure) return failure.compare
+    return 'compare' in this.verdict ? this.verdict.compare : undefined
+  }
+  get working(): readonly Step[] {
+    return this.failure?.working ?? this.verdict.working
+  }
+
+  get leaning(): Leaning | undefined {
+    const weighed = this.weigh()
+    if (weighed?.outcome !== 'undecided') return undefined
+    const { verdict } = this
+    const byYear = weighed.standing.kind === 'depends on the year'
+    const [turn] = weighed.standing.turningYears
+    const unless = byYear && turn !== undefined ? [say('it was made before {turn}', { turn })] : []
+    if (verdict.outcome === 'undecided' && verdict.leans) {
+      const { leans } = verdict
+      return {
+        to: byYear ? 'allowed or fault by year' : 'fault',
+        unless: [...leans.unless.map(text => say(text)), ...unless],
+        ask: leans.ask,
+      }
+    }
+    return { to: 'allowed or fault by year', unless, ask: this.openYears()[0]! }
+  }
+
+  /** What to look at so that an undecided judgment is decided. */
+  get missing(): readonly FactRef[] {
+    if (this.verdict.outcome === 'undecided') return this.verdict.missing
+    return this.outcome === 'undecided' ? this.openYears() : []
+  }
+
+  /** The years nobody has settled; the part's own where each is known and the rule's beginning is not. */
+  private openYears(): readonly FactRef[] {
+    const { rests } = this.weigh()!.standing
+    const open = rests.filter(f => f.state !== 'known' || typeof f.value !== 'number')
+    return open.length > 0 ? open : rests.slice(0, 1)
+  }
+
+  get standing(): Standing | undefined {
+    return this.weigh()?.standing
+  }
   /** As set by hand, else as computed. */
   get severity(): Severity | undefined {
-    return this.byHand?.severity ?? this.weigh()?.severity
+    return this.byHand?.severity ?? this.computedSeverity
   }
   get computedSeverity(): Severity | undefined {
-    return this.weigh()?.severity
+    const weighed = this.weigh()
+    if (weighed) return weighed.severity
+    return this.outcome === 'allowed' ? severityOfAllowed(this.site) : undefined
   }
   get severityWhy(): Step | undefined {
     return this.weigh()?.why
@@ -39,17 +118,48 @@ export class Result {
   /** What a person set instead, with the reason; the computed one is kept beside it. */
   get byHand(): { severity: Severity; reason: string } | undefined {
     const set =
-      this.verdict.outcome === 'fault' && this.site.overrides.size > 0
+      this.site.overrides.size > 0 && this.weigh()
         ? this.site.overrides.get(`${this.rule.id} ${this.subject.id}`)
         : undefined
     return set && { severity: valueOf(set, 'severity')!, reason: valueOf(set, 'reason')! }
   }
 
-  private weigh(): { severity: Severity; why: Step } | undefined {
-    return this.verdict.outcome === 'fault'
-      ? (this.weighed ??= severityOf(this.verdict, this.standing!, this.subject, this.site))
-      : undefined
+  private weigh(): Weighed | undefined {
+    if (this.weighed === undefined) this.weighed = this.weighAll() ?? null
+    return this.weighed ?? undefined
   }
+
+  private weighAll(): Weighed | undefined {
+    const { verdict } = this
+    if (verdict.outcome === 'fault') {
+      const each = verdict.failures.map(f => this.weighOne(f))
+      return each.length === 1 ? each[0] : each.reduce((a, b) => (isWorse(b, a) ? b : a))
+    }
+    if (verdict.outcome !== 'undecided' || !verdict.leans) return undefined
+    const weighed = this.weighOne(verdict.leans.failure)
+    // What would be allowed to remain even if it failed leans to nothing.
+    return weighed.outcome === 'allowed' ? undefined : { ...weighed, outcome: 'undecided' }
+  }
+
+  private weighOne(failure: Failure): Weighed {
+    const standing = standingOf(this.rule, failure, this.subject, this.site)
+    const { severity, why } = severityOf(failure, standing, this.subject, this.site)
+    return { failure, standing, severity, why, outcome: outcomeOf(this.rule, standing, severity) }
+  }
+}
+
+/** A hazard, and what may kill somebody, is a fault whatever its year. */
+function outcomeOf(rule: Rule, standing: Standing, severity: Severity): Weighed['outcome'] {
+  if (rule.isHazard || severity === 'make safe now') return 'fault'
+  if (standing.kind === 'allowed to remain') return 'allowed'
+  return standing.kind === 'depends on the year' ? 'undecided' : 'fault'
+}
+
+const OUTCOME_ORDER: readonly Weighed['outcome'][] = ['fault', 'undecided', 'allowed']
+function isWorse(a: Weighed, b: Weighed): boolean {
+  const byOutcome = OUTCOME_ORDER.indexOf(a.outcome) - OUTCOME_ORDER.indexOf(b.outcome)
+  if (byOutcome !== 0) return byOutcome < 0
+  return SEVERITIES.indexOf(a.severity) < SEVERITIES.indexOf(b.severity)
 }
 
 /**
@@ -75,7 +185,7 @@ export function judgeOne(rule: Rule, subject: Subject, context: Context): Result
   const amendment =
     context.site.amendments.size > 0 ? context.site.amendments.get(rule.id) : undefined
   if (amendment && !rule.isHazard) return judgeAmended(rule, subject, context, amendment)
-  context.begin()
+  context.begin(rule)
   let verdict: Verdict
   try {
     verdict = rule.judge(subject as never, context)
@@ -93,7 +203,7 @@ function judgeAmended(
   context: Context,
   amendment: Subject<'amendment'>,
 ): Result {
-  context.begin()
+  context.begin(rule)
   const law = [
     amendment.facts.rule,
     amendment.facts.effect,
@@ -138,14 +248,30 @@ const crashed = (error: unknown, context: Context): Verdict => ({
 })
 
 /** A rule newer than the edition in force is no rule here; a hazard stands regardless. */
-function gated(rule: Rule, verdict: Verdict, edition: number): Verdict {
-  if (verdict.outcome !== 'fault' || rule.isHazard) return verdict
-  const since = verdict.since ?? rule.since
-  if (since === undefined || since <= edition) return verdict
+function gated(rule: Rule, verdict: Fault, edition: number): Verdict {
+  if (rule.isHazard) return verdict
+  const since = (failure: Failure) => failure.since ?? rule.since ?? 0
+  const { failures } = verdict
+  if (failures.every(f => since(f) <= edition)) return verdict
+  const left = failures.filter(f => since(f) <= edition)
+  const { asked } = verdict
+  if (left.length > 0) {
+    return {
+      outcome: 'fault',
+      why: left[0]!.says,
+      working: left[0]!.working ?? [],
+      asked,
+      failures: left,
+    }
+  }
+  const first = Math.min(...failures.map(since))
   return {
     outcome: 'n/a',
-    why: say('Required from {since}; the edition in force here is {edition}', { since, edition }),
+    why: say('Required from {since}; the edition in force here is {edition}', {
+      since: first,
+      edition,
+    }),
     working: [],
-    asked: verdict.asked,
+    asked,
   }
 }

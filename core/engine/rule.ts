@@ -2,24 +2,32 @@ import type { Kind } from '../model/fields'
 import type { Citation } from '../tables/editions'
 import type { Subject } from '../model/house'
 import type { Context } from './context'
-import type { Verdict } from './verdict'
+import type { Check, Danger, Verdict } from './verdict'
 
 /** Work that brings a rule to bear on something older than the rule. */
 export type Trigger = 'replaced' | 'extended' | 'new'
+
+/** What a rule is about beyond its family, for views that show some rules only. */
+export type Tag = 'bond'
 
 /**
  * One rule: what must hold, on what, since when, and the function that judges it.
  * `judge` only looks and reports; standing, severity and remedies are worked out from what it returns.
  */
 export interface Rule<K extends Kind = Kind> {
-  /** Id of the fault in the catalogue; never reused. */
+  /** Id of the fault in the catalog; never reused. */
   readonly id: string
-  readonly family: 'conductors' | 'service' | 'panels' | 'points'
+  readonly family: 'conductors' | 'circuits' | 'service' | 'panels' | 'rooms' | 'outlets'
   /** What must hold. */
   readonly title: string
   /** The fault in a few words, for lists. */
   readonly fault: string
+  /** What it can lead to, in words for a household. */
+  readonly consequence: string
+  readonly tags?: readonly Tag[]
   readonly subject: K
+  /** Every check by its message id; ids are never reused for something else. */
+  readonly checks: Readonly<Record<string, Check>>
   readonly cites: readonly Citation[]
   /** First edition that has the rule; absent where it is older than any house Corvit will see. */
   readonly since?: number
@@ -36,3 +44,13 @@ export interface Rule<K extends Kind = Kind> {
 
 /** Types a rule against its own subject kind, then lets it stand in a list of all rules. */
 export const defineRule = <K extends Kind>(rule: Rule<K>): Rule => rule as unknown as Rule
+
+/** The worst a rule can find. */
+export function worstOf(rule: Rule): Danger {
+  let worst: Danger = 1
+  for (const { danger } of Object.values(rule.checks)) {
+    const most = typeof danger === 'number' ? danger : danger[1]
+    if (most > worst) worst = most
+  }
+  return worst
+}

@@ -3,7 +3,7 @@ import { valueOf, type Subject } from '../model/house'
 import { say, type Step } from './say'
 import type { Severity } from '../model/severities'
 import type { Standing } from './standing'
-import type { Fault } from './verdict'
+import type { Danger, Failure } from './verdict'
 
 export { SEVERITIES, type Severity } from '../model/severities'
 
@@ -17,46 +17,45 @@ const WET = new Set([
   'crawl space',
 ])
 const EXPOSED = 1.25
+/** Why a failure is as severe as it is, by its danger. */
+const WHY: Readonly<Record<Danger, string>> = {
+  4: 'It can kill or start a fire as it is',
+  3: 'It breaks a protection the installation relies on',
+  2: 'It weakens a protection',
+  1: 'It is a matter of labels, neatness or wear',
+}
 
 /**
- * Severity is danger × exposure: danger 1 to 4 from the rule, exposure 1.25 where people stand on wet or earthed
- * ground. From 4 make safe now, from 2.5 repair, from 1.5 upgrade. What is allowed to stay is not a repair,
- * unless it is lethal; how strictly it is reported is the desk's choice.
+ * Severity is danger × exposure: danger 1 to 4 from the rule, exposure 1.25 where people stand on wet or grounded
+ * ground. From 4 make safe now, from 2.5 repair, from 1.5 upgrade. What is allowed to remain is not a repair,
+ * unless it is lethal; how strictly it is reported is a setting.
  */
 export function severityOf(
-  fault: Fault,
+  failure: Failure,
   standing: Standing,
   subject: Subject,
   site: Site,
 ): { severity: Severity; why: Step } {
   const room =
-    subject.kind === 'point' ? valueOf(site.roomOf(subject as Subject<'point'>), 'use') : undefined
+    subject.kind === 'outlet'
+      ? valueOf(site.roomOf(subject as Subject<'outlet'>), 'use')
+      : undefined
   const place =
     subject.kind === 'enclosure' ? valueOf(subject as Subject<'enclosure'>, 'place') : undefined
   const isExposed = (room !== undefined && WET.has(room)) || place === 'outdoors'
   const exposure = isExposed ? EXPOSED : 1
-  const score = fault.danger * exposure
+  const score = failure.danger * exposure
   let severity: Severity =
-    score >= 4
-      ? 'make safe now'
-      : score >= 2.5
-        ? 'repair'
-        : score >= 1.5
-          ? 'upgrade at next work'
-          : 'for the record'
-  const why = say('danger {danger} of 4 × exposure {exposure}{where} = {score}', {
-    danger: fault.danger,
-    exposure,
-    where: isExposed ? ` (${room ?? place})` : '',
-    score,
-  })
-  if (standing.kind === 'allowed to stay' && severity !== 'make safe now') {
-    severity =
-      valueOf(site.premises, 'allowedToStay') === 'mention'
-        ? 'for the record'
-        : severity === 'for the record'
-          ? severity
-          : 'upgrade at next work'
+    score >= 4 ? 'make safe now' : score >= 2.5 ? 'repair' : score >= 1.5 ? 'upgrade' : 'note'
+  const where = isExposed ? `, where people stand on wet or grounded floors (${room ?? place})` : ''
+  const why = say(`${WHY[failure.danger]}{where}`, { where })
+  if (standing.kind === 'allowed to remain' && severity !== 'make safe now') {
+    const most = severityOfAllowed(site)
+    if (severity !== 'note') severity = most
   }
   return { severity, why }
 }
+
+/** What is allowed to remain is an upgrade, or a note where the assessor only mentions such things. */
+export const severityOfAllowed = (site: Site): Severity =>
+  valueOf(site.premises, 'allowedToRemain') === 'mention' ? 'note' : 'upgrade'

@@ -2,13 +2,13 @@ import type { Site } from '../derive/site'
 import { valueOf, type FactRef, type Subject } from '../model/house'
 import type { Rule } from './rule'
 import { say, type Step } from './say'
-import type { Fault } from './verdict'
+import type { Failure } from './verdict'
 
 /** What a fault means for this part, given its years, the edition in force and the work being done. */
 export const STANDINGS = [
-  'broken when made',
-  'allowed to stay',
-  'met by the work',
+  'violation when installed',
+  'allowed to remain',
+  'required by this work',
   'hazard',
   'depends on the year',
 ] as const
@@ -25,9 +25,9 @@ export interface Standing {
  * Works out the standing of a fault. 90.4, 406.4(D), 80 of the adopting law; see the handbook of
  * the trade on standing.
  */
-export function standingOf(rule: Rule, fault: Fault, subject: Subject, site: Site): Standing {
-  const since = fault.since ?? rule.since
-  const { lawfulBefore } = fault
+export function standingOf(rule: Rule, failure: Failure, subject: Subject, site: Site): Standing {
+  const since = failure.since ?? rule.since
+  const { lawfulBefore } = failure
   const years = site.yearsOf(subject)
   const rests = years.rests
   const span =
@@ -47,7 +47,7 @@ export function standingOf(rule: Rule, fault: Fault, subject: Subject, site: Sit
         rests: [],
       }
     return {
-      kind: 'broken when made',
+      kind: 'violation when installed',
       why: say('No year of this part makes it lawful'),
       turningYears: [],
       rests: [],
@@ -55,14 +55,14 @@ export function standingOf(rule: Rule, fault: Fault, subject: Subject, site: Sit
   }
   if (years.from >= turn)
     return {
-      kind: 'broken when made',
+      kind: 'violation when installed',
       why: say('Put in {span}; required since {turn}', { span, turn }),
       turningYears: [],
       rests,
     }
   if (work !== undefined && work !== 'none' && triggersOf(rule, site).includes(work)) {
     return {
-      kind: 'met by the work',
+      kind: 'required by this work',
       why: say('Being {work} now: the rule of today applies', {
         work: work === 'new' ? 'newly made' : work,
       }),
@@ -70,7 +70,7 @@ export function standingOf(rule: Rule, fault: Fault, subject: Subject, site: Sit
       rests,
     }
   }
-  if (fault.isSinceOpen && years.from < turn) {
+  if (failure.isSinceOpen && years.from < turn) {
     return {
       kind: 'depends on the year',
       why: say(
@@ -83,7 +83,7 @@ export function standingOf(rule: Rule, fault: Fault, subject: Subject, site: Sit
   }
   if (years.to < turn) {
     return {
-      kind: 'allowed to stay',
+      kind: 'allowed to remain',
       why: say('Put in {span}, required since {turn}; {trigger}', {
         span,
         turn,
@@ -105,7 +105,7 @@ export function standingOf(rule: Rule, fault: Fault, subject: Subject, site: Sit
 }
 
 function workOn(subject: Subject, site: Site): string | undefined {
-  const own = valueOf(subject as Subject<'point'>, 'work')
+  const own = valueOf(subject as Subject<'outlet'>, 'work')
   if (own !== undefined) return own
   if (subject.kind === 'segment' && subject.parent)
     return workOn(site.get(subject.parent, 'circuit') ?? site.premises, site)
@@ -120,6 +120,6 @@ function triggersOf(rule: Rule, site: Site): readonly string[] {
 }
 
 function triggerText(triggers: readonly string[]): string {
-  if (triggers.length === 0) return 'may stay as it is'
-  return `must be met once it is ${triggers.map(t => (t === 'new' ? 'newly made' : t)).join(' or ')}`
+  if (triggers.length === 0) return 'allowed to remain as it is'
+  return `required once it is ${triggers.map(t => (t === 'new' ? 'newly made' : t)).join(' or ')}`
 }

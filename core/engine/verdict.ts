@@ -1,9 +1,13 @@
 import type { FactRef } from '../model/house'
-import type { Step } from './say'
+import type { Slots, Step } from './say'
 
-/** In order of precedence, worst first. */
-export const OUTCOMES = ['fault', 'undecided', 'clear', 'n/a'] as const
+const NO_FAILURES: readonly Failure[] = []
+
+/** How a judgment ends, for whoever reads it; worst first. */
+export const OUTCOMES = ['fault', 'allowed', 'undecided', 'clear', 'n/a'] as const
 export type Outcome = (typeof OUTCOMES)[number]
+/** What a rule itself says. Whether a failure is a fault or allowed to remain follows from the years of the part. */
+export type Ruled = Exclude<Outcome, 'allowed'>
 
 /** 4 lethal · 3 breaks the protection the system relies on · 2 weakens it · 1 labels and neatness. */
 export type Danger = 1 | 2 | 3 | 4
@@ -18,6 +22,40 @@ export interface Comparison {
   unit: string
 }
 
+/** One thing a rule looks at, and what is said where it does not hold. */
+export interface Check {
+  /** How dangerous a failure is; two numbers where that goes by degree, the least and the most. */
+  readonly danger: Danger | readonly [Danger, Danger]
+  /** The sentence of a failure, with its data in braces. */
+  readonly says: string
+}
+/** A check that does not hold. */
+export interface Failure {
+  /** Message id: the name of the check in its rule. */
+  readonly id: string
+  readonly data: Slots
+  readonly says: Step
+  readonly danger: Danger
+  readonly compare?: Comparison
+  readonly working?: readonly Step[]
+  /** First edition in which this very thing is a fault, where it differs from the rule's. */
+  readonly since?: number
+  /** The thing was lawful when made in years before this one, whatever the edition. */
+  readonly lawfulBefore?: number
+  /** When the rule began is not settled: it may be older than `since`. */
+  readonly isSinceOpen?: boolean
+  /** Facts that would have settled more than this verdict needed. */
+  readonly remark?: Step
+}
+/** Every way it can still be is a fault, but for named exceptions; one question settles it. */
+export interface Lean {
+  readonly failure: Failure
+  /** What it would have to be to be no fault, each in a few words. */
+  readonly unless: readonly string[]
+  /** The fact that settles it. */
+  readonly ask: FactRef
+}
+
 interface Common {
   /** The conclusion in one sentence. */
   readonly why: Step
@@ -27,16 +65,8 @@ interface Common {
 }
 export interface Fault extends Common {
   readonly outcome: 'fault'
-  readonly danger: Danger
-  readonly compare?: Comparison
-  /** First edition in which this very thing is a fault, where it differs from the rule's. */
-  readonly since?: number
-  /** The thing was lawful when made in years before this one, whatever the edition. */
-  readonly lawfulBefore?: number
-  /** When the rule began is not settled: it may be older than `since`. */
-  readonly isSinceOpen?: boolean
-  /** Facts that would have settled more than this verdict needed. */
-  readonly remark?: Step
+  /** Every check that failed, the most dangerous first; never empty. */
+  readonly failures: readonly Failure[]
 }
 export interface Clear extends Common {
   readonly outcome: 'clear'
@@ -48,6 +78,7 @@ export interface Undecided extends Common {
   readonly outcome: 'undecided'
   /** The facts to look at, most telling first. Never empty, unless a rule crashed. */
   readonly missing: readonly FactRef[]
+  readonly leans?: Lean
   readonly defect?: string
 }
 export interface NotApplicable {
@@ -60,13 +91,10 @@ export type Verdict = Fault | Clear | Undecided | NotApplicable
 
 /** Details only some verdicts have. */
 export interface Detail {
-  readonly danger?: Danger
+  readonly failures?: readonly Failure[]
+  readonly leans?: Lean
   readonly compare?: Comparison
-  readonly since?: number
-  readonly lawfulBefore?: number
-  readonly isSinceOpen?: boolean
   readonly mayStay?: Step
-  readonly remark?: Step
   /** Facts to look at: a list, or which of the asked ones. */
   readonly lacks?: readonly FactRef[] | 'open' | 'assumed'
 }
@@ -78,7 +106,7 @@ export interface Detail {
 export class Ruling {
   private listed: readonly FactRef[] | undefined = undefined
   constructor(
-    readonly outcome: Outcome,
+    readonly outcome: Ruled,
     readonly why: Step,
     readonly working: readonly Step[],
     private readonly paper: readonly FactRef[],
@@ -90,26 +118,17 @@ export class Ruling {
   get asked(): readonly FactRef[] {
     return (this.listed ??= this.paper.slice(this.from, this.to))
   }
-  get danger(): Danger | undefined {
-    return this.detail?.danger
+  get failures(): readonly Failure[] {
+    return this.detail?.failures ?? NO_FAILURES
+  }
+  get leans(): Lean | undefined {
+    return this.detail?.leans
   }
   get compare(): Comparison | undefined {
     return this.detail?.compare
   }
-  get since(): number | undefined {
-    return this.detail?.since
-  }
-  get lawfulBefore(): number | undefined {
-    return this.detail?.lawfulBefore
-  }
-  get isSinceOpen(): boolean | undefined {
-    return this.detail?.isSinceOpen
-  }
   get mayStay(): Step | undefined {
     return this.detail?.mayStay
-  }
-  get remark(): Step | undefined {
-    return this.detail?.remark
   }
   get missing(): readonly FactRef[] {
     const lacks = this.detail?.lacks
@@ -125,7 +144,7 @@ export class Ruling {
 }
 
 /** Not known; or a year known only as an interval, which is half an answer. */
-const isOpen = (fact: FactRef): boolean =>
+export const isOpen = (fact: FactRef): boolean =>
   fact.state !== 'known' ||
   ((fact.field === 'year' || fact.field === 'yearBuilt') && typeof fact.value !== 'number')
 

@@ -7,8 +7,8 @@ import { blocked, gauge, measured, read, told, type Node } from './grades'
 
 const WIRE = {
   metal: 'copper',
-  core: 'copper colour',
-  surface: 'copper colour',
+  core: 'copper color',
+  surface: 'copper color',
   workmanship: 'sound',
   tape: 'none',
   insulation: 'sound',
@@ -29,7 +29,7 @@ const pipe = (size: string, more: Node = {}): Node => ({
   wiring: 'steel conduit',
   insulationC: 60,
   terminalsC: 60,
-  egc: 'metal raceway or armour',
+  egc: 'metal raceway or armor',
   conductors: 1,
   ...more,
 })
@@ -101,8 +101,8 @@ export function bakehouse(): Node {
       purpose: 'remodel',
       yearBuilt: told(1938),
       edition: read(2014),
-      allowedToStay: 'recommend upgrade',
-      aluminiumSchool: 'strict',
+      allowedToRemain: 'recommend upgrade',
+      aluminumSchool: 'strict',
       citeSections: true,
       supply: measured('120/240 V single phase', 'multimeter'),
       waterPiping: 'metal',
@@ -150,7 +150,7 @@ export function bakehouse(): Node {
             year: told(1951),
             protectiveBreakers: 'none made',
             serviceSize: read('2'),
-            serviceMetal: 'aluminium',
+            serviceMetal: 'aluminum',
             serviceInsulationC: read(75),
             serviceRaceway: 'metal raceway',
             racewayBond: blocked('behind the plaster'),
@@ -170,9 +170,9 @@ export function bakehouse(): Node {
               id: 'service',
               from: 'meter',
               size: '2',
-              metal: 'aluminium',
+              metal: 'aluminum',
               wiring: 'steel conduit',
-              egc: 'metal raceway or armour',
+              egc: 'metal raceway or armor',
               carriesWholeDwelling: true,
               insulationC: 75,
               terminalsC: 75,
@@ -205,10 +205,10 @@ export function bakehouse(): Node {
                   isOnOneYoke: false,
                   isGroupedInPanel: false,
                   year: told(1951),
-                  segments: [pipe('12', { isColourMadeWhite: false })],
-                  points: spots('shop', 'Shop', 4, {
-                    ground: 'metal raceway or armour',
-                    groundOhms: measured(0.4, 'branch analyser'),
+                  segments: [pipe('12', { isColorMadeWhite: false })],
+                  outlets: spots('shop', 'Shop', 4, {
+                    ground: 'metal raceway or armor',
+                    groundOhms: measured(0.4, 'branch analyzer'),
                   }),
                 },
                 { handleTie: 'not tied', temperatureC: measured(27, 'infrared thermometer') },
@@ -226,9 +226,9 @@ export function bakehouse(): Node {
                   isGroupedInPanel: false,
                   year: told(1951),
                   segments: [pipe('12', { name: 'shared pipe' })],
-                  points: spots('kitchen', 'Kitchen', 3, {
-                    ground: 'metal raceway or armour',
-                    groundOhms: measured(0.5, 'branch analyser'),
+                  outlets: spots('kitchen', 'Kitchen', 3, {
+                    ground: 'metal raceway or armor',
+                    groundOhms: measured(0.5, 'branch analyzer'),
                   }),
                 },
                 { handleTie: 'not tied', temperatureC: measured(26, 'infrared thermometer') },
@@ -248,7 +248,7 @@ export function bakehouse(): Node {
                   supplies: 'lighting',
                   year: told(1951),
                   segments: [pipe('14')],
-                  points: [
+                  outlets: [
                     {
                       id: 'sl-1',
                       name: 'Shop light',
@@ -269,7 +269,7 @@ export function bakehouse(): Node {
                   supplies: 'lighting',
                   year: told(1994),
                   segments: [nm('14')],
-                  points: [
+                  outlets: [
                     {
                       id: 'ol-1',
                       name: 'Oven room light',
@@ -292,8 +292,8 @@ export function bakehouse(): Node {
                     size: gauge('14'),
                     wiring: 'knob-and-tube',
                     egc: 'none',
-                    core: 'copper colour',
-                    surface: 'silver colour',
+                    core: 'copper color',
+                    surface: 'silver color',
                     metal: 'tinned copper',
                     isBuried: true,
                     isExtended: false,
@@ -306,8 +306,8 @@ export function bakehouse(): Node {
                     wiring: 'knob-and-tube',
                     egc: 'none',
                     metal: 'tinned copper',
-                    core: 'copper colour',
-                    surface: 'silver colour',
+                    core: 'copper color',
+                    surface: 'silver color',
                     isBuried: false,
                     isExtended: false,
                     isNeutralFused: false,
@@ -331,7 +331,7 @@ export function bakehouse(): Node {
                     isTap: false,
                   },
                 ],
-                points: [
+                outlets: [
                   {
                     id: 'ce-1',
                     name: 'Cellar light',
@@ -350,7 +350,7 @@ export function bakehouse(): Node {
                   supplies: 'alarms',
                   year: told(2009),
                   segments: [nm('14', { year: told(2009) })],
-                  points: [
+                  outlets: [
                     {
                       id: 'al-1',
                       name: 'Shop alarm',
@@ -390,7 +390,7 @@ export function bakehouse(): Node {
                   isDeviceMarked: false,
                   year: told(2002),
                   segments: [nm('10', { year: told(2002), isWhiteHot: true, isWhiteMarked: true })],
-                  points: [
+                  outlets: [
                     {
                       id: 'wh-1',
                       name: 'Water heater',
@@ -465,7 +465,7 @@ export function bakehouse(): Node {
                   supplies: 'cooking appliance',
                   year: told(1974),
                   segments: [pipe('6')],
-                  points: [
+                  outlets: [
                     {
                       id: 'ck-1',
                       name: 'Cooker outlet',
@@ -492,7 +492,7 @@ export function bakehouse(): Node {
                   supplies: 'receptacles and lighting',
                   year: told(1974),
                   segments: [nm('14', { wiring: read('NM'), year: told(1974) })],
-                  points: spots('flat-rooms', 'Flat', 5),
+                  outlets: spots('flat-rooms', 'Flat', 5),
                 },
                 { half: 'a' },
               ),
@@ -506,7 +506,7 @@ export function bakehouse(): Node {
                   requiredUse: 'bathroom receptacles',
                   year: told(2002),
                   segments: [nm('12')],
-                  points: spots('flat-bath', 'Flat bath', 1, { protection: 'GFCI' }),
+                  outlets: spots('flat-bath', 'Flat bath', 1, { protection: 'GFCI' }),
                 },
                 { half: 'b' },
               ),
@@ -581,7 +581,7 @@ export function bakehouse(): Node {
                       entry: blocked('live behind the missing cover'),
                     }),
                   ],
-                  points: spots('store-lights', 'Flour store', 2),
+                  outlets: spots('store-lights', 'Flour store', 2),
                 },
                 {
                   half: 'a',
@@ -613,7 +613,7 @@ export function bakehouse(): Node {
               size: blocked('lugs behind a barrier'),
               metal: 'copper',
               wiring: 'steel conduit',
-              egc: 'metal raceway or armour',
+              egc: 'metal raceway or armor',
               insulationC: 60,
               terminalsC: 60,
               carriesWholeDwelling: false,
@@ -630,8 +630,8 @@ export function bakehouse(): Node {
                   nameplateMca: read(21),
                   nameplateMocp: read(35),
                   year: told(1951),
-                  segments: [pipe('10', { isColourMadeWhite: true })],
-                  points: [
+                  segments: [pipe('10', { isColorMadeWhite: true })],
+                  outlets: [
                     {
                       id: 'hoist-1',
                       name: 'Sack hoist',
@@ -682,7 +682,7 @@ export function bakehouse(): Node {
                 supplies: 'receptacles and lighting',
                 year: told(1974),
                 segments: [nm('12', { wiring: read('NM'), year: told(1974) })],
-                points: spots('yard-rooms', 'Yard flat room', 3),
+                outlets: spots('yard-rooms', 'Yard flat room', 3),
               }),
             ],
           },

@@ -35,9 +35,9 @@ function digits(n: number): string {
     )
     .join(' ')
 }
-const wire = (d: string, colour: string, width = 34): string =>
+const wire = (d: string, color: string, width = 34): string =>
   `<path d="${d}" fill="none" stroke="#00000055" stroke-width="${width + 10}"/><path d="${d}" ` +
-  `fill="none" stroke="${colour}" stroke-width="${width}" stroke-linecap="round"/><path d="${d}" ` +
+  `fill="none" stroke="${color}" stroke-width="${width}" stroke-linecap="round"/><path d="${d}" ` +
   `fill="none" stroke="#ffffff44" stroke-width="${width / 4}" transform="translate(-6 -5)"/>`
 
 const tooth = (i: number): string =>
@@ -137,7 +137,7 @@ export const DEMO_PICTURES: readonly DemoPicture[] = [
   {
     job: 'demo-bakehouse',
     of: 'oven',
-    caption: 'Third bar tied to its neighbour with a bent strap',
+    caption: 'Third bar tied to its neighbor with a bent strap',
     shows: 'damage close up',
     svg: picture(
       [420, 600, 780]

@@ -1,5 +1,5 @@
 /**
- * The demo premises, invented: a hillside house of 1961 with a garden level wired in aluminium in 1972, a kiln
+ * The demo premises, invented: a hillside house of 1961 with a garden level wired in aluminum in 1972, a kiln
  * studio of 1998, a greenhouse on an old three-wire feeder and a well house with a drop of its own.
  * Built as a hand-written house file, so that it also exercises the reader.
  */
@@ -91,7 +91,7 @@ const TESTED = {
   protection: 'none',
   condition: 'sound',
   ground: 'connected',
-  neutralGroundRiseV: measured(1.4, 'branch analyser'),
+  neutralGroundRiseV: measured(1.4, 'branch analyzer'),
   metal: 'copper',
 }
 const TWO_WIRE = {
@@ -107,8 +107,8 @@ const LANDED = { workmanship: 'sound', tape: 'none' }
 const cu = (size: string, more: Node = {}): Node => ({
   size: gauge(size),
   metal: 'copper',
-  core: 'copper colour',
-  surface: 'copper colour',
+  core: 'copper color',
+  surface: 'copper color',
   ...LANDED,
   wiring: read('NM-B'),
   conductors: 2,
@@ -121,8 +121,8 @@ const cu = (size: string, more: Node = {}): Node => ({
 const old = (size: string, more: Node = {}): Node => ({
   size: gauge(size),
   metal: 'tinned copper',
-  core: 'copper colour',
-  surface: 'silver colour',
+  core: 'copper color',
+  surface: 'silver color',
   ...LANDED,
   wiring: 'cloth NM',
   conductors: 2,
@@ -134,9 +134,9 @@ const old = (size: string, more: Node = {}): Node => ({
 })
 const al = (size: string, more: Node = {}): Node => ({
   size: gauge(size),
-  metal: 'aluminium',
-  core: 'silver colour',
-  surface: 'silver colour',
+  metal: 'aluminum',
+  core: 'silver color',
+  surface: 'silver color',
   ...LANDED,
   wiring: 'NM',
   conductors: 2,
@@ -182,7 +182,7 @@ const MAIN_BREAKERS: Node[] = [
       frameGround: 'neutral',
       neutral: 'bare in other cable',
       segments: [cu('6', { wiring: 'NM', conductors: 3, year: 1961, insulation: 'sound' })],
-      points: [
+      outlets: [
         {
           id: 'range-1',
           name: 'Range outlet',
@@ -200,7 +200,7 @@ const MAIN_BREAKERS: Node[] = [
     role: 'feeder',
     handleTie: 'common trip',
     label: 'Kiln studio',
-    isAluminiumMarked: true,
+    isAluminumMarked: true,
   }),
   breaker(
     5,
@@ -216,7 +216,7 @@ const MAIN_BREAKERS: Node[] = [
       isGroupedInPanel: true,
       year: told(1994),
       segments: [cu('12', { conductors: 3, year: told(1994) })],
-      points: chain(
+      outlets: chain(
         'counter-left',
         ['kitchen', 'kitchen', 'kitchen', 'dining'],
         { ...GROUNDED, year: told(1994) },
@@ -257,7 +257,7 @@ const MAIN_BREAKERS: Node[] = [
       nameplateMocp: read(30),
       loadAmps: measured(9.1, 'clamp meter'),
       segments: [cu('12')],
-      points: [
+      outlets: [
         {
           id: 'booster-1',
           name: 'Booster pump',
@@ -282,7 +282,7 @@ const MAIN_BREAKERS: Node[] = [
         cu('12', { name: 'from the panel' }),
         cu('14', { name: 'beyond the stair box', year: told(1998), isTap: false }),
       ],
-      points: [
+      outlets: [
         light('kl-1', 'stair', 'panel'),
         light('cl-1', 'closet', 'kl-1', { lampKind: 'bare lamp or pendant' }),
         light('cl-2', 'closet', 'cl-1', {
@@ -328,7 +328,7 @@ const MAIN_BREAKERS: Node[] = [
       isGroupedInPanel: true,
       year: told(1994),
       segments: [cu('12', { conductors: 3, name: 'shared cable', year: told(1994) })],
-      points: chain(
+      outlets: chain(
         'counter-right',
         ['kitchen', 'kitchen', 'kitchen'],
         { ...GROUNDED, year: told(1994) },
@@ -349,7 +349,7 @@ const MAIN_BREAKERS: Node[] = [
     supplies: 'receptacles and lighting',
     year: told(1961),
     segments: [old('14')],
-    points: chain('bed-east', ['bed1', 'bed1', 'bed1', 'bed1', 'bed3', 'bed3', 'bed3'], TWO_WIRE, {
+    outlets: chain('bed-east', ['bed1', 'bed1', 'bed1', 'bed1', 'bed3', 'bed3', 'bed3'], TWO_WIRE, {
       1: { appliance: 'room air conditioner', cover: 'broken' },
       2: { slots: 'two' },
       3: { slots: 'two' },
@@ -366,7 +366,7 @@ const MAIN_BREAKERS: Node[] = [
     supplies: 'receptacles and lighting',
     year: told(1961),
     segments: [old('14')],
-    points: [
+    outlets: [
       ...chain(
         'living',
         ['living', 'living', 'living', 'living', 'hall', 'hall'],
@@ -415,7 +415,7 @@ const MAIN_BREAKERS: Node[] = [
     supplies: 'receptacles and lighting',
     year: told(1961),
     segments: [old('14', { insulation: 'brittle' })],
-    points: chain('bed-west', ['bed2', 'bed2', 'bed2', 'bed2'], TWO_WIRE, {
+    outlets: chain('bed-west', ['bed2', 'bed2', 'bed2', 'bed2'], TWO_WIRE, {
       1: { lamps: 'correct', hasNeutralGroundJumper: true },
       2: { lamps: 'correct', ground: blocked('box painted shut') },
       3: { slots: 'two' },
@@ -448,7 +448,7 @@ const MAIN_BREAKERS: Node[] = [
         tape: blocked('conductor hidden behind the bar'),
       },
     ],
-    points: chain('bath', ['bath', 'bath'], { ...GROUNDED, protection: 'GFCI' }),
+    outlets: chain('bath', ['bath', 'bath'], { ...GROUNDED, protection: 'GFCI' }),
   }),
   breaker(
     14,
@@ -462,20 +462,20 @@ const MAIN_BREAKERS: Node[] = [
       loadAmps: measured(10.4, 'clamp meter'),
       segments: [cu('12')],
       isSharedOutside: true,
-      points: chain('laundry', ['laundry', 'laundry', 'utility'], GROUNDED, {
+      outlets: chain('laundry', ['laundry', 'laundry', 'utility'], GROUNDED, {
         1: { deviceAmps: 20, isSingle: true },
         2: { lamps: 'reversed' },
-        3: { groundOhms: measured(2.6, 'branch analyser') },
+        3: { groundOhms: measured(2.6, 'branch analyzer') },
       }),
     },
-    { temperatureC: measured(53, 'infrared thermometer'), termination: 'discoloured' },
+    { temperatureC: measured(53, 'infrared thermometer'), termination: 'discolored' },
   ),
   breaker(15, 15, {
     id: 'furnace',
     label: 'Furnace',
     supplies: 'fixed appliance',
     segments: [cu('14')],
-    points: [
+    outlets: [
       {
         id: 'furnace-1',
         name: 'Furnace switch',
@@ -495,7 +495,7 @@ const MAIN_BREAKERS: Node[] = [
     requiredUse: 'garage',
     year: told(1994),
     segments: [cu('12')],
-    points: chain('garage', ['garage', 'garage', 'garage'], TESTED, {
+    outlets: chain('garage', ['garage', 'garage', 'garage'], TESTED, {
       1: { protection: 'GFCI' },
       2: { isFedFromLoadSide: true },
       3: { condition: 'cracked', isFedFromLoadSide: false },
@@ -512,7 +512,7 @@ const MAIN_BREAKERS: Node[] = [
         firestop: 'sealed',
       }),
     ],
-    points: [
+    outlets: [
       { id: 'alarm-1', name: 'Hall alarm', room: 'room-hall', type: 'alarm', after: 'panel' },
       { id: 'alarm-2', name: 'Bedroom alarm', room: 'room-bed1', type: 'alarm', after: 'alarm-1' },
     ],
@@ -525,7 +525,7 @@ const MAIN_BREAKERS: Node[] = [
       label: 'Dryer',
       supplies: 'fixed appliance',
       segments: [{ ...cu('10'), metal: 'copper-looking' }],
-      points: [
+      outlets: [
         {
           id: 'dryer-1',
           name: 'Dryer outlet',
@@ -554,7 +554,7 @@ const MAIN_BREAKERS: Node[] = [
           exposures: [{ what: 'hot', ambientC: measured(48, 'thermometer'), name: 'attic' }],
         }),
       ],
-      points: [
+      outlets: [
         {
           id: 'cooler-1',
           name: 'Attic cooler',
@@ -571,7 +571,7 @@ const MAIN_BREAKERS: Node[] = [
     role: 'feeder',
     handleTie: 'common trip',
     label: 'Garden level',
-    isAluminiumMarked: true,
+    isAluminumMarked: true,
   }),
   breaker(
     23,
@@ -584,12 +584,12 @@ const MAIN_BREAKERS: Node[] = [
         {
           ...cu('14'),
           size: { value: '14', grade: 'assumed' },
-          core: 'silver colour',
+          core: 'silver color',
           workmanship: 'nicked',
           tape: 'packing, masking or other',
         },
       ],
-      points: chain('workbench', ['workshop', 'workshop', 'workshop'], TESTED),
+      outlets: chain('workbench', ['workshop', 'workshop', 'workshop'], TESTED),
     },
     { conductorsOnTerminal: 2, isMarkedForTwo: blocked('print turned to the back') },
   ),
@@ -610,6 +610,7 @@ const MAIN_BREAKERS: Node[] = [
         cu('12', {
           isWhiteHot: true,
           isWhiteMarked: false,
+          isSwitchLoop: false,
           year: told(1994),
           support: 'stapled on edge or too many',
           isFished: false,
@@ -617,17 +618,17 @@ const MAIN_BREAKERS: Node[] = [
           firestop: 'none',
         }),
       ],
-      points: [
+      outlets: [
         ...chain('den', ['den', 'den', 'den', 'guest', 'guest'], TESTED, {
           4: {
-            neutralGroundRiseV: measured(0, 'branch analyser'),
+            neutralGroundRiseV: measured(0, 'branch analyzer'),
             ground: blocked('box not opened on this visit'),
           },
         }),
         light('den-6', 'den', 'den-5'),
       ],
     },
-    { termination: 'discoloured' },
+    { termination: 'discolored' },
   ),
   breaker(28, 15, undefined, { role: 'spare', conductorsOnTerminal: 0 }),
 ]
@@ -642,32 +643,32 @@ const GARDEN: Node[] = [
       supplies: 'receptacles and lighting',
       year: told(1972),
       segments: [al('10')],
-      points: chain(
+      outlets: chain(
         'garden-east',
         ['den', 'guest', 'guest', 'guest', 'den'],
         {
           ...GROUNDED,
-          metal: 'aluminium',
+          metal: 'aluminum',
           termination: 'binding screw',
-          aluminiumMarking: 'none',
+          aluminumMarking: 'none',
           year: told(1972),
         },
         {
           2: {
-            aluminiumMarking: 'CO/ALR',
+            aluminumMarking: 'CO/ALR',
             year: 1996,
-            splice: 'aluminium to copper',
+            splice: 'aluminum to copper',
             connector: 'set-screw lug',
-            connectorListing: read('aluminium to copper'),
+            connectorListing: read('aluminum to copper'),
             spliceState: 'sound',
           },
           3: { termination: 'push-in' },
-          4: { aluminiumMarking: blocked('strap painted over') },
+          4: { aluminumMarking: blocked('strap painted over') },
           5: { metal: 'silver-looking' },
         },
       ),
     },
-    { isAluminiumMarked: true, space: 1 },
+    { isAluminumMarked: true, space: 1 },
   ),
   breaker(
     2,
@@ -678,30 +679,30 @@ const GARDEN: Node[] = [
       supplies: 'receptacles and lighting',
       year: told(1972),
       segments: [al('12')],
-      points: chain(
+      outlets: chain(
         'garden-west',
         ['den', 'den', 'stair', 'guest'],
         {
           ...GROUNDED,
-          metal: 'aluminium',
+          metal: 'aluminum',
           termination: 'binding screw',
-          aluminiumMarking: 'AL-CU',
+          aluminumMarking: 'AL-CU',
           year: told(1969),
         },
         {
           3: {
             metal: 'copper',
-            aluminiumMarking: 'none',
-            splice: 'aluminium to copper',
+            aluminumMarking: 'none',
+            splice: 'aluminum to copper',
             connector: 'twist-on',
             connectorListing: read('copper only'),
-            spliceState: 'discoloured',
+            spliceState: 'discolored',
           },
-          4: { metal: 'copper-clad aluminium' },
+          4: { metal: 'copper-clad aluminum' },
         },
       ),
     },
-    { isAluminiumMarked: false },
+    { isAluminumMarked: false },
   ),
   breaker(3, 20, {
     id: 'bath2',
@@ -710,13 +711,13 @@ const GARDEN: Node[] = [
     requiredUse: 'bathroom receptacles',
     year: 2009,
     segments: [cu('12', { year: 2009 })],
-    points: chain(
+    outlets: chain(
       'bath2',
       ['bath2', 'bath2'],
       { ...GROUNDED, protection: 'GFCI', year: 2009 },
       {
         2: {
-          groundToEarthV: measured(118.6, 'multimeter, low impedance'),
+          groundToReferenceV: measured(118.6, 'multimeter, low impedance'),
           lamps: 'correct',
           ground: blocked('box not opened, left switched off'),
           hasNeutralGroundJumper: blocked('box not opened, left switched off'),
@@ -735,7 +736,7 @@ const GARDEN: Node[] = [
       sharesNeutralWith: ['kitchenette-b'],
       year: 2009,
       segments: [cu('12', { conductors: 3, year: 2009 })],
-      points: chain('kitchenette-a', ['den', 'den'], { ...GROUNDED, year: 2009 }),
+      outlets: chain('kitchenette-a', ['den', 'den'], { ...GROUNDED, year: 2009 }),
     },
     { id: 'garden/4', poles: 2, handleTie: 'common trip' },
   ),
@@ -745,7 +746,7 @@ const GARDEN: Node[] = [
     supplies: 'lighting',
     year: 2009,
     segments: [cu('14', { year: 2009 })],
-    points: [
+    outlets: [
       light('gl-1', 'den', 'panel'),
       light('gl-2', 'guest', 'gl-1'),
       light('gl-3', 'stair', 'gl-2'),
@@ -762,7 +763,7 @@ const GARDEN: Node[] = [
       feedsLineToLine: false,
       year: told(2009),
       segments: [cu('12', { conductors: 3 })],
-      points: chain('office-a', ['guest', 'guest'], UNSEEN),
+      outlets: chain('office-a', ['guest', 'guest'], UNSEEN),
     },
     { handleTie: blocked('deep behind the feeder, not reached') },
   ),
@@ -777,7 +778,7 @@ const GARDEN: Node[] = [
       feedsLineToLine: false,
       year: told(2009),
       segments: [cu('12', { conductors: 3, name: 'shared cable' })],
-      points: chain('office-b', ['guest', 'guest'], UNSEEN),
+      outlets: chain('office-b', ['guest', 'guest'], UNSEEN),
     },
     { handleTie: 'listed tie' },
   ),
@@ -790,9 +791,9 @@ const GARDEN: Node[] = [
       supplies: 'lighting',
       year: told(1972),
       segments: [al('12', { insulation: 'frayed or bare', entry: 'none' })],
-      points: [light('hn-1', 'stair', 'panel', { supplyMarkC: read(90) })],
+      outlets: [light('hn-1', 'stair', 'panel', { supplyMarkC: read(90) })],
     },
-    { isAluminiumMarked: blocked('print worn') },
+    { isAluminumMarked: blocked('print worn') },
   ),
 ]
 
@@ -811,7 +812,7 @@ const STUDIO: Node[] = [
       isDeviceMarked: true,
       applianceMaxDevice: read(40),
       segments: [cu('10', { year: 1998 })],
-      points: [
+      outlets: [
         {
           id: 'kiln-1',
           name: 'Kiln outlet',
@@ -829,7 +830,7 @@ const STUDIO: Node[] = [
     supplies: 'receptacles',
     year: 1998,
     segments: [cu('12')],
-    points: chain(
+    outlets: chain(
       'wheel',
       ['studio', 'studio', 'studio', 'glaze'],
       { ...GROUNDED, year: 1998 },
@@ -866,7 +867,7 @@ const STUDIO: Node[] = [
     year: 1998,
     loadAmps: measured(7.5, 'clamp meter'),
     segments: [cu('14')],
-    points: [
+    outlets: [
       light('sl-1', 'studio', 'panel'),
       light('sl-2', 'glaze', 'sl-1'),
       light('sl-3', 'studio', 'sl-2', { name: 'Kiln room second light' }),
@@ -880,7 +881,7 @@ const STUDIO: Node[] = [
     segments: [cu('14')],
     nameplateMca: blocked('nameplate behind the duct'),
     nameplateMocp: blocked('nameplate behind the duct'),
-    points: [
+    outlets: [
       {
         id: 'fan-1',
         name: 'Exhaust fan',
@@ -896,7 +897,7 @@ const STUDIO: Node[] = [
     supplies: 'receptacles',
     year: 1998,
     segments: [cu('14')],
-    points: chain('studio-heat', ['glaze', 'glaze', 'glaze'], { ...GROUNDED, year: 1998 }),
+    outlets: chain('studio-heat', ['glaze', 'glaze', 'glaze'], { ...GROUNDED, year: 1998 }),
   }),
 ]
 
@@ -921,7 +922,7 @@ const GREENHOUSE: Node[] = [
         isWhiteHot: false,
       },
     ],
-    points: [
+    outlets: [
       {
         id: 'heat-1',
         name: 'Bench heat',
@@ -949,7 +950,7 @@ const GREENHOUSE: Node[] = [
         isWhiteHot: false,
       },
     ],
-    points: chain(
+    outlets: chain(
       'green-recep',
       ['green', 'green', 'green'],
       { ...UNSEEN, metal: 'copper', lamps: 'correct', protection: 'none' },
@@ -987,7 +988,7 @@ const GREENHOUSE: Node[] = [
           isWhiteHot: false,
         },
       ],
-      points: [
+      outlets: [
         {
           id: 'vent-1',
           name: 'Vent fan',
@@ -1049,8 +1050,8 @@ export function hillside(): Node {
       purpose: 'purchase',
       yearBuilt: told(1961),
       edition: read(2020),
-      allowedToStay: 'recommend upgrade',
-      aluminiumSchool: 'listed connectors',
+      allowedToRemain: 'recommend upgrade',
+      aluminumSchool: 'listed connectors',
       citeSections: false,
     },
     buildings: [
@@ -1101,7 +1102,7 @@ export function hillside(): Node {
             escape: 'upright, with a step back',
             topHandleIn: measured(68, 'tape'),
             serviceSize: read('2/0'),
-            serviceMetal: 'aluminium',
+            serviceMetal: 'aluminum',
             serviceInsulationC: read(75),
             electrodes: 'found',
             surge: 'none',
@@ -1112,7 +1113,7 @@ export function hillside(): Node {
               id: 'service',
               from: 'meter',
               size: '2/0',
-              metal: 'aluminium',
+              metal: 'aluminum',
               wiring: 'SE',
               egc: 'none',
               carriesWholeDwelling: true,
@@ -1164,7 +1165,7 @@ export function hillside(): Node {
               id: 'garden-feeder',
               from: 'main/22',
               size: '2',
-              metal: 'aluminium',
+              metal: 'aluminum',
               wiring: 'SE',
               egc: 'wire',
               terminalsC: read(75),
@@ -1233,7 +1234,7 @@ export function hillside(): Node {
               id: 'studio-feeder',
               from: 'main/2',
               size: gauge('4'),
-              metal: 'aluminium',
+              metal: 'aluminum',
               wiring: 'plastic conduit',
               insulationC: read(75),
               terminalsC: read(75),
@@ -1291,7 +1292,7 @@ export function hillside(): Node {
             corrosion: 'on bus or terminals',
             year: told(1974),
             protectiveBreakers: 'none made',
-            bus: blocked('corroded cover not removed: unsafe to open energised'),
+            bus: blocked('corroded cover not removed: unsafe to open energized'),
             feeder: {
               id: 'green-feeder',
               from: 'main/25',
@@ -1385,7 +1386,7 @@ export function hillside(): Node {
                   nameplateMca: read(12),
                   nameplateMocp: read(15),
                   segments: [cu('12', { wiring: 'UF' })],
-                  points: [
+                  outlets: [
                     {
                       id: 'pump-1',
                       name: 'Well pump',
@@ -1402,7 +1403,7 @@ export function hillside(): Node {
                 label: 'Well light',
                 supplies: 'receptacles and lighting',
                 segments: [cu('14', { wiring: 'UF' })],
-                points: [
+                outlets: [
                   light('wl-1', 'well', 'panel'),
                   {
                     id: 'wl-2',
@@ -1430,7 +1431,7 @@ export function hillside(): Node {
         name: 'Rod by the porch',
         type: 'rod',
         rods: 1,
-        ohms: blocked('no earth tester on this visit'),
+        ohms: blocked('no ground resistance tester on this visit'),
         landsIn: 'main',
         landsOn: 'neutral bar',
         size: gauge('6'),
@@ -1450,7 +1451,7 @@ export function hillside(): Node {
         sharesNeutralWith: ['kitchenette-a'],
         year: 2009,
         segments: [cu('12', { conductors: 3, year: 2009, name: 'shared cable' })],
-        points: chain('kitchenette-b', ['den', 'den'], { ...GROUNDED, year: 2009 }),
+        outlets: chain('kitchenette-b', ['den', 'den'], { ...GROUNDED, year: 2009 }),
       },
     ],
   }

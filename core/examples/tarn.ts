@@ -1,13 +1,13 @@
 /**
  * Invented premises: a small house of 2021, recorded whole. What a clear record looks like, and a
- * place to practise.
+ * place to practice.
  */
 import { gauge, measured, read, type Node } from './grades'
 
 const WIRE = {
   metal: 'copper',
-  core: 'copper colour',
-  surface: 'copper colour',
+  core: 'copper color',
+  surface: 'copper color',
   workmanship: 'sound',
   tape: 'none',
   insulation: 'sound',
@@ -60,9 +60,9 @@ const spots = (circuit: string, room: string, id: string, count: number): Node[]
     deviceAmps: 15,
     lamps: 'correct',
     ground: 'connected',
-    groundOhms: measured(0.3, 'branch analyser'),
+    groundOhms: measured(0.3, 'branch analyzer'),
     hasNeutralGroundJumper: false,
-    neutralGroundRiseV: measured(1.1, 'branch analyser'),
+    neutralGroundRiseV: measured(1.1, 'branch analyzer'),
     protection: 'none',
     condition: 'sound',
     metal: 'copper',
@@ -79,7 +79,7 @@ const spots = (circuit: string, room: string, id: string, count: number): Node[]
     throughInBox: 0,
     fittingsInBox: 0,
     yokesInBox: 1,
-    groundToEarthV: measured(0.2, 'multimeter, low impedance'),
+    groundToReferenceV: measured(0.2, 'multimeter, low impedance'),
     isTamperResistant: true,
     isSingle: false,
     appliance: 'none that needs a ground',
@@ -105,8 +105,8 @@ export function tarn(): Node {
       purpose: 'final',
       yearBuilt: read(2021),
       edition: read(2020),
-      allowedToStay: 'mention',
-      aluminiumSchool: 'strict',
+      allowedToRemain: 'mention',
+      aluminumSchool: 'strict',
       citeSections: true,
       supply: measured('120/240 V single phase', 'multimeter'),
       serviceDrop: 'sound',
@@ -194,7 +194,7 @@ export function tarn(): Node {
         escape: 'upright, with a step back',
         topHandleIn: measured(66, 'tape'),
         serviceSize: read('2'),
-        serviceMetal: 'aluminium',
+        serviceMetal: 'aluminum',
         serviceInsulationC: read(75),
         serviceRaceway: 'plastic raceway',
         electrodes: 'found',
@@ -205,7 +205,7 @@ export function tarn(): Node {
           id: 'service',
           from: 'meter',
           size: read('2'),
-          metal: 'aluminium',
+          metal: 'aluminum',
           wiring: 'plastic conduit',
           egc: 'none',
           insulationC: read(75),
@@ -254,7 +254,7 @@ export function tarn(): Node {
                 sharesNeutralWith: ['counter-b'],
                 loadAmps: measured(4.1, 'clamp meter'),
                 segments: [nm('12', { conductors: 3 })],
-                points: spots('counter-a', 'Kitchen', 'room-kitchen', 3),
+                outlets: spots('counter-a', 'Kitchen', 'room-kitchen', 3),
               },
               {
                 id: 'counter-b',
@@ -267,7 +267,7 @@ export function tarn(): Node {
                 isSharedOutside: false,
                 sharesNeutralWith: ['counter-a'],
                 segments: [nm('12', { conductors: 3, name: 'shared cable' })],
-                points: spots('counter-b', 'Kitchen right', 'room-kitchen', 2),
+                outlets: spots('counter-b', 'Kitchen right', 'room-kitchen', 2),
               },
             ],
           },
@@ -280,7 +280,7 @@ export function tarn(): Node {
               supplies: 'receptacles and lighting',
               loadAmps: measured(7.2, 'clamp meter'),
               segments: [nm('14')],
-              points: [
+              outlets: [
                 ...spots('rooms', 'Sitting room', 'room-sitting', 4),
                 {
                   id: 'rooms-l',
@@ -315,7 +315,7 @@ export function tarn(): Node {
             supplies: 'receptacles',
             requiredUse: 'bathroom receptacles',
             segments: [nm('12')],
-            points: spots('bath', 'Bathroom', 'room-bath', 1),
+            outlets: spots('bath', 'Bathroom', 'room-bath', 1),
           }),
           on(
             5,
@@ -329,7 +329,7 @@ export function tarn(): Node {
               isDeviceMarked: true,
               applianceMaxDevice: read(30),
               segments: [nm('10')],
-              points: [
+              outlets: [
                 {
                   id: 'heater-1',
                   name: 'Water heater',

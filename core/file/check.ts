@@ -232,7 +232,7 @@ function closingNotes(
   const linkOf = (id: string, field: (typeof CHAINS)[number]): string | undefined => {
     const note = latest.get(`${id} ${field}`)
     if (note) return String(note.value)
-    return valueOf(subjects.get(id) as Subject<'point'> | undefined, field as 'after') as
+    return valueOf(subjects.get(id) as Subject<'outlet'> | undefined, field as 'after') as
       string | undefined
   }
   const supplyOf = (id: string): string | undefined => {
@@ -360,13 +360,13 @@ export function checkLinks(house: House, gone: ReadonlySet<string> = new Set()):
       site.get(site.get(from, 'breaker')?.parent ?? undefined, 'enclosure')
     )?.id
   }
-  const afterOf = (id: string) => site.get(valueOf(site.get(id, 'point'), 'after'), 'point')?.id
+  const afterOf = (id: string) => site.get(valueOf(site.get(id, 'outlet'), 'after'), 'outlet')?.id
   const tell = (circles: string[][], field: string) => {
     for (const circle of circles)
       problems.push({ path: `${circle[0]}.${field}`, ...circleText(circle) })
   }
   for (const [list, field, next] of [
-    [site.all.point, 'after', afterOf],
+    [site.all.outlet, 'after', afterOf],
     [site.all.enclosure, 'fedFrom', supplyOf],
   ] as const) {
     const ids = list.map(s => s.id)

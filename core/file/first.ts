@@ -17,8 +17,8 @@ export function firstObservations(first: FirstFacts, stamp: Stamper): RawObserva
   const facts = {
     ...first,
     visitedOn: stamp.at.slice(0, 10),
-    allowedToStay: 'recommend upgrade',
-    aluminiumSchool: 'strict',
+    allowedToRemain: 'recommend upgrade',
+    aluminumSchool: 'strict',
     citeSections: false,
   }
   const made = () => ({ id: stamp.nextId(), at: stamp.at, by: stamp.by })

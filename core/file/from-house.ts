@@ -1,4 +1,4 @@
-import { fieldOf, KIND_LABEL, type AnyValue, type Field, type Kind } from '../model/fields'
+import { fieldOf, type AnyValue, type Field, type Kind } from '../model/fields'
 import { convert, expects, valueSchema } from '../model/values'
 import { PREMISES_ID } from '../model/house'
 import type { Grade, Noted, RawObservation } from '../model/observation'
@@ -34,13 +34,14 @@ const NESTED: Partial<Record<Kind, Record<string, Kind>>> = {
     overrides: 'override',
     feeders: 'feeder',
     circuits: 'circuit',
-    points: 'point',
+    outlets: 'outlet',
+    points: 'outlet',
   },
   building: { rooms: 'room', enclosures: 'enclosure', electrodes: 'electrode' },
   enclosure: { bars: 'bar', breakers: 'breaker', feeder: 'feeder' },
   bar: { screws: 'screw', screwList: 'screw' },
   breaker: { circuit: 'circuit', circuits: 'circuit' },
-  circuit: { segments: 'segment', points: 'point' },
+  circuit: { segments: 'segment', outlets: 'outlet', points: 'outlet' },
   segment: { exposures: 'exposure' },
   feeder: { exposures: 'exposure' },
 }
@@ -83,16 +84,16 @@ export function observationsFromHouse(
       delete draft.node[key]
       list.forEach((node, i) => {
         const path = many ? [...draft.path, key, i] : [...draft.path, key]
-        const isFree = kind === 'circuit' || kind === 'point' || kind === 'feeder'
+        const isFree = kind === 'circuit' || kind === 'outlet' || kind === 'feeder'
         const child = add(
           kind,
           node,
           isFree || draft.kind === 'premises' ? PREMISES_ID : draft.id,
           path,
-          autoId(draft, kind, node, many ? i : undefined),
+          autoId(draft, kind, node, key, many ? i : undefined),
         )
         if (kind === 'circuit' && draft.kind === 'breaker') child.node.fedBy ??= draft.id
-        if (kind === 'point' && draft.kind === 'circuit') child.node.circuit ??= draft.id
+        if (kind === 'outlet' && draft.kind === 'circuit') child.node.circuit ??= draft.id
         if (kind === 'feeder' && draft.kind === 'enclosure') draft.node.fedFrom ??= child.id
         walk(child)
       })
@@ -160,15 +161,32 @@ export function observationsFromHouse(
   return problems.length > 0 ? { problems } : { observations }
 }
 
-function autoId(parent: Draft, kind: Kind, node: Node, index: number | undefined): string {
+/** What generated ids call a thing; a kind that is not here by its own name. */
+const AUTO_WORDS: Partial<Record<Kind, string>> = {
+  segment: 'conductors',
+  photo: 'photograph',
+  amendment: 'local-amendment',
+  override: 'weighed-by-hand',
+  exposure: 'hot-or-crowded-stretch',
+}
+
+/** The id of a thing that has none of its own. It never changes for a file, whatever things are called on screens. */
+function autoId(
+  parent: Draft,
+  kind: Kind,
+  node: Node,
+  key: string,
+  index: number | undefined,
+): string {
+  const word = key === 'points' ? 'point' : (AUTO_WORDS[kind] ?? kind)
   const own = (key: string) =>
     typeof node[key] === 'number' || typeof node[key] === 'string' ? node[key] : undefined
   const name =
     kind === 'breaker' && own('space') !== undefined
       ? `${own('space')}${own('half') ?? ''}`
       : index === undefined
-        ? KIND_LABEL[kind]
-        : `${KIND_LABEL[kind].replaceAll(' ', '-')}-${index + 1}`
+        ? word
+        : `${word}-${index + 1}`
   return parent.kind === 'premises' ? name : `${parent.id}/${name}`
 }
 

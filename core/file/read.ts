@@ -7,6 +7,7 @@ import { checkLinks, checkObservations, MAX_PROBLEMS } from './check'
 import { observationsFromHouse, type Stamper } from './from-house'
 import { problemsOf, UnreadableFile, found, type Problem } from './problems'
 import { respell } from './spelling'
+import { upcastFacts } from './upcast'
 import {
   FILE_VERSION,
   HouseFile,
@@ -78,7 +79,7 @@ export function readJob(raw: unknown, stamp: Stamper): ReadFile {
 }
 
 function readHouse(raw: object, stamp: Stamper): Observation[] {
-  const parsed = HouseFile.safeParse(respell(raw))
+  const parsed = HouseFile.safeParse(respell(upcastFacts(raw)))
   if (!parsed.success) throw new UnreadableFile(problemsOf(parsed.error, raw, expectedInHouse))
   const made = observationsFromHouse(parsed.data, stamp)
   if ('problems' in made) throw new UnreadableFile(made.problems.slice(0, MAX_PROBLEMS))
@@ -132,7 +133,8 @@ const PLURAL: Record<string, Kind> = {
   circuits: 'circuit',
   segments: 'segment',
   exposures: 'exposure',
-  points: 'point',
+  outlets: 'outlet',
+  points: 'outlet',
 }
 
 /** What belongs at a path of a house file, from the field declarations. */

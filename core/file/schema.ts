@@ -4,6 +4,7 @@ import { CLOCK_SHAPE } from '../model/clock'
 import { BOUNDS } from './bounds'
 import { FIELDS, KINDS, type Field, type Kind } from '../model/fields'
 import { GRADES } from '../model/observation'
+import { upcastObservation } from './upcast'
 import { ID, plainText, valueSchema } from '../model/values'
 
 /** The version written. Version 1 had no clocks and no `over`; it is read like a version 2 without them. */
@@ -40,11 +41,13 @@ function facts(kind: Kind): Record<string, z.ZodType> {
 const exposure = z.strictObject(facts('exposure'))
 const screw = z.strictObject(facts('screw'))
 const segment = z.strictObject({ ...facts('segment'), exposures: z.array(exposure).optional() })
-const point = z.strictObject(facts('point'))
+const outlet = z.strictObject(facts('outlet'))
 const circuit = z.strictObject({
   ...facts('circuit'),
   segments: z.array(segment).optional(),
-  points: z.array(point).optional(),
+  outlets: z.array(outlet).optional(),
+  /** Their name in version 1. */
+  points: z.array(outlet).optional(),
 })
 const feeder = z.strictObject({ ...facts('feeder'), exposures: z.array(exposure).optional() })
 const bar = z.strictObject({
@@ -91,7 +94,9 @@ export const HouseFile = z.strictObject({
   overrides: z.array(override).optional(),
   feeders: z.array(feeder).optional(),
   circuits: z.array(circuit).optional(),
-  points: z.array(point).optional(),
+  outlets: z.array(outlet).optional(),
+  /** Their name in version 1. */
+  points: z.array(outlet).optional(),
 })
 export type HouseFile = z.infer<typeof HouseFile>
 
@@ -108,7 +113,8 @@ const stamp = {
     .optional(),
   skewSeconds: z.number().int().optional(),
 }
-export const ObservationSchema = z.discriminatedUnion('act', [
+/** An observation as version 2 writes it. */
+export const ObservationShape = z.discriminatedUnion('act', [
   z.strictObject({
     ...stamp,
     act: z.literal('add'),
@@ -143,11 +149,14 @@ export const ObservationSchema = z.discriminatedUnion('act', [
   }),
   z.strictObject({ ...stamp, act: z.literal('retract'), target: ID }),
 ])
+/** An observation as any version wrote it, read into the words of today. */
+export const ObservationSchema = z.preprocess(upcastObservation, ObservationShape)
+
 export const LogFile = z.strictObject({
   $schema: z.string().max(300).optional(),
   corvit: version,
   form: z.literal('log'),
-  observations: z.array(ObservationSchema).max(BOUNDS.observations),
+  observations: z.array(ObservationShape).max(BOUNDS.observations),
 })
 export type LogFile = z.infer<typeof LogFile>
 export const JobFile = z.discriminatedUnion('form', [HouseFile, LogFile])

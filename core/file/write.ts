@@ -66,11 +66,11 @@ const TOP: readonly [string, Kind][] = [
   ['overrides', 'override'],
   ['feeders', 'feeder'],
   ['circuits', 'circuit'],
-  ['points', 'point'],
+  ['outlets', 'outlet'],
 ]
 
 /** The fact, without what it says about things that were taken out; nothing where that was all it said. */
-function pointsSomewhere(house: House, kind: Kind, fact: Fact): Fact | undefined {
+function leadsSomewhere(house: House, kind: Kind, fact: Fact): Fact | undefined {
   const field = fieldOf(kind, fact.field)
   if (fact.state !== 'known' || (field?.type !== 'ref' && field?.type !== 'refs')) return fact
   if (field.type === 'ref')
@@ -111,7 +111,7 @@ export function writeHouse(
   const nodeOf = (subject: Subject): Node => {
     const node: Node = subject.id === PREMISES_ID ? {} : { id: subject.id }
     for (const recorded of factsOf(subject).sort((a, b) => (a.field < b.field ? -1 : 1))) {
-      const fact = pointsSomewhere(house, subject.kind, recorded)
+      const fact = leadsSomewhere(house, subject.kind, recorded)
       if (fact) node[recorded.field] = factOut(fact)
     }
     for (const [key, kind] of NESTS[subject.kind] ?? []) {

@@ -133,8 +133,8 @@ const at = (stage: Stage, look: string, tool?: string): Look => ({ stage, look, 
 const METALS = [
   'copper',
   'tinned copper',
-  'aluminium',
-  'copper-clad aluminium',
+  'aluminum',
+  'copper-clad aluminum',
   'silver-looking',
   'copper-looking',
 ] as const
@@ -143,18 +143,18 @@ const WIRINGS = [
   'NM',
   'cloth NM',
   'UF',
-  'armoured cable',
-  'old spiral armour',
+  'armored cable',
+  'old spiral armor',
   'MC',
   'steel conduit',
-  'aluminium conduit',
+  'aluminum conduit',
   'flexible conduit',
   'plastic conduit',
   'SE',
   'knob-and-tube',
   'cord',
 ] as const
-const EGCS = ['wire', 'metal raceway or armour', 'none'] as const
+const EGCS = ['wire', 'metal raceway or armor', 'none'] as const
 
 const conductor = (stage: Stage) => ({
   size: choice(
@@ -200,7 +200,7 @@ const conductor = (stage: Stage) => ({
   egc: choice(
     'equipment grounding conductor',
     EGCS,
-    at(stage, 'See whether a grounding wire, raceway or armour runs with it', 'flashlight'),
+    at(stage, 'See whether a grounding wire, raceway or armor runs with it', 'flashlight'),
   ),
   year: year(
     'year put in',
@@ -223,7 +223,7 @@ const PHOTOGRAPHED = [
   'circuit',
   'segment',
   'exposure',
-  'point',
+  'outlet',
 ] as const
 
 export const FIELDS = {
@@ -247,17 +247,17 @@ export const FIELDS = {
       EDITIONS,
       at('before', 'Ask the local authority which edition is in force'),
     ),
-    allowedToStay: choice(
-      'report things allowed to stay as',
+    allowedToRemain: choice(
+      'report what is allowed to remain as',
       ['mention', 'recommend upgrade'] as const,
-      at('before', 'Setting of the desk'),
+      at('before', 'Your settings'),
     ),
-    aluminiumSchool: choice(
-      'aluminium remedies',
+    aluminumSchool: choice(
+      'aluminum remedies',
       ['strict', 'listed connectors'] as const,
-      at('before', 'Setting of the desk'),
+      at('before', 'Your settings'),
     ),
-    citeSections: flag('inspector report cites sections', at('before', 'Setting of the desk')),
+    citeSections: flag('inspector report cites sections', at('before', 'Your settings')),
     supply: choice(
       'supply from the utility',
       ['120/240 V single phase', '208Y/120 V'] as const,
@@ -360,7 +360,10 @@ export const FIELDS = {
     electrode: choice(
       'grounding electrode of its own',
       ['found', 'none found'] as const,
-      at('outside', 'Look round the building and in its panel for an electrode conductor'),
+      at(
+        'outside',
+        'Look round the building and in its panel for an grounding electrode conductor',
+      ),
     ),
     yearBuilt: year('year built', at('before', 'Ask; public record')),
   },
@@ -425,7 +428,7 @@ export const FIELDS = {
       ] as const,
       at(
         'rooms',
-        'Walk the walls: no point farther than 6 ft from a receptacle; counter and exterior door',
+        'Walk the walls: no outlet farther than 6 ft from a receptacle; counter and exterior door',
         'tape',
       ),
     ),
@@ -511,7 +514,7 @@ export const FIELDS = {
     ),
     year: year('year put in', at('before', 'Read the label; ask for the permit')),
     cover: choice(
-      'dead front',
+      'dead front (cover)',
       ['in place', 'missing', 'damaged'] as const,
       at(
         'cover on',
@@ -640,7 +643,7 @@ export const FIELDS = {
     ),
     serviceMetal: choice(
       'service conductor metal',
-      ['copper', 'aluminium'] as const,
+      ['copper', 'aluminum'] as const,
       at(
         'cover off',
         'Read the print of the service conductors; do not touch: they stay live',
@@ -672,7 +675,7 @@ export const FIELDS = {
       ),
     ),
     electrodes: choice(
-      'electrode conductor at this enclosure',
+      'grounding electrode conductor at this enclosure',
       ['found', 'none found'] as const,
       at(
         'cover off',
@@ -799,11 +802,11 @@ export const FIELDS = {
       at('cover off', 'Count the bare or green conductors under this screw', 'flashlight'),
     ),
     electrodes: whole(
-      'electrode conductors under it',
+      'grounding electrode conductors under it',
       '',
       0,
       4,
-      at('cover off', 'See whether an electrode conductor lands here', 'flashlight'),
+      at('cover off', 'See whether an grounding electrode conductor lands here', 'flashlight'),
     ),
   },
   breaker: {
@@ -842,8 +845,8 @@ export const FIELDS = {
       ['standard', 'GFCI', 'AFCI', 'dual'] as const,
       at('cover on', 'Look for a test button and read its legend'),
     ),
-    isAluminiumMarked: flag(
-      'terminal marked for aluminium',
+    isAluminumMarked: flag(
+      'terminal marked for aluminum',
       at('cover off', 'Read the breaker: AL or CU-AL beside the terminal', 'flashlight'),
     ),
     conductorsOnTerminal: whole(
@@ -868,11 +871,11 @@ export const FIELDS = {
     ),
     termination: choice(
       'condition at the terminal',
-      ['sound', 'discoloured', 'melted', 'loose', 'buzzes or smells'] as const,
+      ['sound', 'discolored', 'melted', 'loose', 'buzzes or smells'] as const,
       at(
         'cover off',
-        'Look at the terminal and insulation; power off, a gentle tug',
-        'tugging hand',
+        'Look at the terminal and insulation; power off, a gentle pull test',
+        'pull test',
       ),
     ),
     temperatureC: number(
@@ -889,14 +892,14 @@ export const FIELDS = {
     rescan: choice(
       'second scan',
       [
-        'no warmer than a neighbour at like load',
-        'warmer than a neighbour at like load',
+        'no warmer than similar breakers',
+        'warmer than similar breakers',
         'cooler after re-torque',
         'as hot after re-torque',
       ] as const,
       at(
         'cover off',
-        'Scan terminal against body against a neighbour at like load; millivolts across the ' +
+        'Scan terminal against body against similar breakers; millivolts across the ' +
           'breaker under load; power off, re-torque, scan again',
         'infrared thermometer',
       ),
@@ -967,12 +970,16 @@ export const FIELDS = {
     type: choice(
       'kind of electrode',
       ['rod', 'concrete-encased', 'water pipe', 'plate', 'ring', 'building steel'] as const,
-      at('outside', 'Follow the electrode conductor to what it is clamped to'),
+      at('outside', 'Follow the grounding electrode conductor to what it is clamped to'),
     ),
     landsIn: ref(
       'its conductor lands in',
       ['enclosure'],
-      at('cover off', 'Follow the electrode conductor to the enclosure it lands in', 'flashlight'),
+      at(
+        'cover off',
+        'Follow the grounding electrode conductor to the enclosure it lands in',
+        'flashlight',
+      ),
     ),
     landsOn: choice(
       'its conductor lands on',
@@ -980,15 +987,15 @@ export const FIELDS = {
       at('cover off', 'See which bar or lug holds it', 'flashlight'),
     ),
     size: choice(
-      'electrode conductor size',
+      'grounding electrode conductor size',
       SIZES,
-      at('outside', 'Gauge the electrode conductor', 'wire gauge'),
+      at('outside', 'Gauge the grounding electrode conductor', 'wire gauge'),
       'AWG',
     ),
     metal: choice(
-      'electrode conductor metal',
-      ['copper', 'aluminium'] as const,
-      at('outside', 'See whether it is copper or aluminium'),
+      'grounding electrode conductor metal',
+      ['copper', 'aluminum'] as const,
+      at('outside', 'See whether it is copper or aluminum'),
     ),
     connection: choice(
       'connection',
@@ -1000,11 +1007,15 @@ export const FIELDS = {
       at('outside', 'Follow the conductor its whole length'),
     ),
     ohms: number(
-      'resistance to earth',
+      'resistance to the soil',
       'Ω',
       0,
       100000,
-      at('outside', 'Measure by fall of potential, or read the record of it', 'earth tester'),
+      at(
+        'outside',
+        'Measure by fall of potential, or read the record of it',
+        'ground resistance tester',
+      ),
     ),
     rods: whole('rods', '', 1, 12, at('outside', 'Count the rods joined together')),
     spacingFt: number(
@@ -1036,7 +1047,7 @@ export const FIELDS = {
       ['enclosure'],
       at(
         'outside',
-        'Follow the bond to the enclosure or electrode conductor it joins',
+        'Follow the bond to the enclosure or grounding electrode conductor it joins',
         'flashlight',
       ),
     ),
@@ -1048,8 +1059,8 @@ export const FIELDS = {
     ),
     metal: choice(
       'bond metal',
-      ['copper', 'aluminium'] as const,
-      at('outside', 'See whether it is copper or aluminium'),
+      ['copper', 'aluminum'] as const,
+      at('outside', 'See whether it is copper or aluminum'),
     ),
     connection: choice(
       'connection',
@@ -1297,7 +1308,7 @@ export const FIELDS = {
       at('cover off', 'See whether a fuse or switch stands in the neutral', 'multimeter'),
     ),
     isWhiteHot: flag(
-      'a white or grey conductor is used as a hot',
+      'a white or gray conductor is used as a hot',
       at('cover off', 'Look for a white conductor on a breaker or switch', 'flashlight'),
     ),
     isSwitchLoop: flag(
@@ -1307,11 +1318,11 @@ export const FIELDS = {
         'Follow the cable: does it only bring a feed down to a switch and the switched hot back?',
       ),
     ),
-    isColourMadeWhite: flag(
-      'a coloured conductor re-marked white serves as neutral',
+    isColorMadeWhite: flag(
+      'a colored conductor re-marked white serves as neutral',
       at(
         'cover off',
-        'In pipe: look for a coloured conductor with white tape on the neutral bar',
+        'In pipe: look for a colored conductor with white tape on the neutral bar',
         'flashlight',
       ),
     ),
@@ -1353,12 +1364,12 @@ export const FIELDS = {
     ),
     surface: choice(
       'surface of the bare end',
-      ['copper colour', 'silver colour'] as const,
+      ['copper color', 'silver color'] as const,
       at('cover off', 'Look at the bare end in white light', 'flashlight'),
     ),
     core: choice(
       'metal under the surface',
-      ['copper colour', 'silver colour'] as const,
+      ['copper color', 'silver color'] as const,
       at(
         'cover off',
         'Power off and proved off: scrape lightly, or look at a fresh cut end',
@@ -1372,11 +1383,7 @@ export const FIELDS = {
     ),
     isSoft: flag(
       'bends softly',
-      at(
-        'cover off',
-        'Power off and proved off: aluminium bends with hardly a spring',
-        'tugging hand',
-      ),
+      at('cover off', 'Power off and proved off: aluminum bends with hardly a spring', 'pull test'),
     ),
     bareMm: number(
       'bare diameter',
@@ -1394,17 +1401,17 @@ export const FIELDS = {
       [
         'sound',
         'nicked',
-        'wrapped anticlockwise',
+        'wrapped counterclockwise',
         'insulation under the screw',
         'paint under the screw',
         'hooked in a straight clamp',
         'too much bare',
-        'pulls loose on a gentle tug',
+        'fails a gentle pull test',
       ] as const,
       at(
         'cover off',
-        'Power off and proved off: look at each end where it lands, then a gentle tug',
-        'tugging hand',
+        'Power off and proved off: look at each end where it lands, then a gentle pull test',
+        'pull test',
       ),
     ),
     tape: choice(
@@ -1432,7 +1439,7 @@ export const FIELDS = {
       at('rooms', 'Measure from the hole to the edge of the framing', 'tape'),
     ),
     firestop: choice(
-      'fire-rated passages',
+      'fire-rated penetrations',
       ['sealed', 'open', 'none'] as const,
       at('rooms', 'Look where cables pass fire-rated walls and floors'),
     ),
@@ -1463,8 +1470,8 @@ export const FIELDS = {
       ),
     ),
   },
-  point: {
-    name: text('point', at('rooms', 'Name the point')),
+  outlet: {
+    name: text('outlet', at('rooms', 'Name the outlet')),
     circuit: ref(
       'on circuit',
       ['circuit'],
@@ -1472,13 +1479,13 @@ export const FIELDS = {
     ),
     after: ref(
       'next after',
-      ['point'],
-      at('trace', 'Find the point it is fed through', 'circuit tracer'),
+      ['outlet'],
+      at('trace', 'Find the outlet it is fed through', 'circuit tracer'),
       ['panel'] as const,
     ),
     room: ref('in room', ['room'], at('rooms', 'Say which room')),
     type: choice(
-      'kind of point',
+      'kind of outlet',
       ['receptacle', 'switch', 'luminaire', 'junction box', 'hard-wired outlet', 'alarm'] as const,
       at('rooms', 'See what it is'),
     ),
@@ -1504,7 +1511,7 @@ export const FIELDS = {
     ),
     ground: choice(
       'equipment ground in the box',
-      ['connected', 'present, not connected', 'metal raceway or armour', 'none'] as const,
+      ['connected', 'present, not connected', 'metal raceway or armor', 'none'] as const,
       at(
         'open box',
         'Power off and proved off, open the box: is there a grounding conductor, and is it on the device?',
@@ -1528,10 +1535,10 @@ export const FIELDS = {
       'Ω',
       0,
       100000,
-      at('rooms', 'Measure the ground impedance', 'branch analyser'),
+      at('rooms', 'Measure the ground impedance', 'branch analyzer'),
     ),
-    groundToEarthV: number(
-      'ground terminal to earth reference',
+    groundToReferenceV: number(
+      'ground terminal to reference',
       'V',
       0,
       300,
@@ -1552,8 +1559,8 @@ export const FIELDS = {
         'clamp meter',
       ),
     ),
-    narrowToEarthV: number(
-      'narrow slot to earth reference',
+    narrowToReferenceV: number(
+      'narrow slot to reference',
       'V',
       0,
       300,
@@ -1571,7 +1578,7 @@ export const FIELDS = {
       at(
         'rooms',
         'Load the outlet with 12 A or more and read neutral to ground',
-        'branch analyser',
+        'branch analyzer',
       ),
     ),
     hasNeutralGroundJumper: flag(
@@ -1811,8 +1818,8 @@ export const FIELDS = {
         'screwdriver, power proved off',
       ),
     ),
-    aluminiumMarking: choice(
-      'device marking for aluminium',
+    aluminumMarking: choice(
+      'device marking for aluminum',
       ['CO/ALR', 'AL-CU', 'none'] as const,
       at('open box', 'Read the strap of the device', 'flashlight'),
     ),
@@ -1886,7 +1893,7 @@ export const FIELDS = {
       ),
     ),
     fittingsInBox: whole(
-      'studs and hickeys in the box',
+      'box supports (studs, hickeys) in the box',
       '',
       0,
       6,
@@ -1905,7 +1912,7 @@ export const FIELDS = {
     ),
     splice: choice(
       'splices in the box',
-      ['none', 'copper to copper', 'aluminium to aluminium', 'aluminium to copper'] as const,
+      ['none', 'copper to copper', 'aluminum to aluminum', 'aluminum to copper'] as const,
       at(
         'open box',
         'Power off and proved off: which metals meet in the splices?',
@@ -1926,7 +1933,7 @@ export const FIELDS = {
     ),
     connectorListing: choice(
       'connector marked for',
-      ['aluminium to copper', 'copper only'] as const,
+      ['aluminum to copper', 'copper only'] as const,
       at(
         'open box',
         'Read the print on the connector or its package for metals and sizes',
@@ -1935,7 +1942,7 @@ export const FIELDS = {
     ),
     spliceState: choice(
       'splices look',
-      ['sound', 'discoloured', 'melted', 'buzz or smell'] as const,
+      ['sound', 'discolored', 'melted', 'buzz or smell'] as const,
       at(
         'open box',
         'Look at every connector and the insulation beside it; listen, smell',
@@ -1986,7 +1993,7 @@ export const PARENTS: Record<Kind, readonly Kind[]> = {
   override: ['premises'],
   segment: ['circuit'],
   exposure: ['segment', 'feeder'],
-  point: ['premises'],
+  outlet: ['premises'],
 }
 
 /** The declaration of a field, or undefined where the kind has none of that name. */
@@ -1997,7 +2004,7 @@ export function fieldOf(kind: Kind, name: string): Field | undefined {
 
 /** What a subject is called where it has no name of its own. */
 export const KIND_LABEL: Record<Kind, string> = {
-  premises: 'premises',
+  premises: 'property',
   building: 'building',
   room: 'room',
   enclosure: 'enclosure',
@@ -2013,5 +2020,5 @@ export const KIND_LABEL: Record<Kind, string> = {
   amendment: 'local amendment',
   override: 'weighed by hand',
   exposure: 'hot or crowded stretch',
-  point: 'point',
+  outlet: 'outlet',
 }

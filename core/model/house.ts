@@ -66,6 +66,28 @@ export interface House {
 export const PREMISES_ID = 'premises'
 
 /**
+ * A fact that stands for a thing nobody has recorded: what is missing is the thing, and the look is named at its owner.
+ * @param field the field whose look finds the thing
+ */
+export const absent = (owner: Subject | string, field: string): Unseen => ({
+  state: 'unseen',
+  subject: typeof owner === 'string' ? owner : owner.id,
+  field,
+})
+
+let watcher: Set<string> | undefined
+/** Runs something and notes the name of every field that is read aside, by `valueOf`, while it runs. */
+export function watchReads<T>(into: Set<string>, run: () => T): T {
+  const before = watcher
+  watcher = into
+  try {
+    return run()
+  } finally {
+    watcher = before
+  }
+}
+
+/**
  * The known value of a fact, or undefined where it is unseen or blocked. Not for rules: they ask
  * through their reader.
  */
@@ -73,6 +95,7 @@ export function valueOf<K extends Kind, F extends FieldName<K>>(
   subject: Subject<K> | undefined,
   field: F,
 ): Value<K, F> | undefined {
+  watcher?.add(field)
   const fact = subject?.facts[field] as Fact<Value<K, F>> | Unseen | undefined
   return fact?.state === 'known' ? fact.value : undefined
 }

@@ -1,7 +1,7 @@
 /** Ids of all rules, so that a field can name one without the model knowing the rules; a test keeps the two alike. */
 export const RULE_IDS = [
-  'aluminium-at-unmarked-breaker',
-  'aluminium-at-unmarked-device',
+  'aluminum-at-unmarked-breaker',
+  'aluminum-at-unmarked-device',
   'appliance-overcurrent',
   'cable-support',
   'cable-unprotected-at-entry',

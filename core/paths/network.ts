@@ -41,7 +41,7 @@ export class Network {
     const free: number[] = []
     for (let i = 0; i < n; i++) if (!this.#fixed.has(i)) free.push(i)
     const gone = new Uint8Array(n)
-    // Each node in turn becomes a mesh between its neighbours; what it was joined to is remembered for the way back.
+    // Each node in turn becomes a mesh between its neighbors; what it was joined to is remembered for the way back.
     for (const i of free) {
       gone[i] = 1
       const near: number[] = []

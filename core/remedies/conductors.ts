@@ -3,13 +3,13 @@ import { allowedBand } from '../derive/allowed'
 import { standardRatings } from '../tables/ampacity'
 import { always, defineRemedy, type Advice, type Remedy, type RemedyDesk } from './remedy'
 
-/** The school the desk follows for aluminium: strict takes rewiring, crimped pigtails and lug pigtails only. */
+/** The school the desk follows for aluminum: strict takes rewiring, crimped pigtails and lug pigtails only. */
 function bySchool(desk: RemedyDesk, isStrict: boolean, note: string): Advice {
-  const school = desk.ask(desk.site.premises.facts.aluminiumSchool)
+  const school = desk.ask(desk.site.premises.facts.aluminumSchool)
   if (isStrict) return desk.offered(note)
   if (school === undefined)
     return desk.conditional(
-      'The desk has not said which school it follows for aluminium: strict, or listed connectors',
+      'Your settings do not say which school you follow for aluminum: strict, or listed connectors',
     )
   return school === 'listed connectors'
     ? desk.offered(note)
@@ -64,7 +64,7 @@ function smallerBreaker(desk: RemedyDesk): Advice {
   )
 }
 
-const ALUMINIUM_DUTIES = [
+const ALUMINUM_DUTIES = [
   'Treat every device on the chain, not this one only',
   'Re-check box fill with the added splices',
   'Torque as the maker prints it',
@@ -80,7 +80,7 @@ const splice = (
     id,
     title,
     gives: 'A copper end for the device',
-    duties: [...ALUMINIUM_DUTIES, 'Pigtail size follows the breaker, not the conductor it joins'],
+    duties: [...ALUMINUM_DUTIES, 'Pigtail size follows the breaker, not the conductor it joins'],
     steps: [
       'Power off and proved off',
       'Cut back to bright metal, at least 6 in. free',
@@ -128,7 +128,7 @@ export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
   defineRemedy({
     id: 'replace-conductor',
     title: 'Replace the thin or damaged run',
-    gives: 'A conductor that bears the breaker',
+    gives: 'A conductor rated for the breaker',
     duties: ['Rules of an altered circuit: AFCI, GFCI, box fill'],
     steps: [
       'Map every box on the run',
@@ -170,21 +170,21 @@ export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
   defineRemedy({
     id: 'co-alr-device',
     title: 'CO/ALR device',
-    gives: 'A device marked for aluminium',
+    gives: 'A device marked for aluminum',
     lacks: 'Does nothing for splices elsewhere on the chain',
-    duties: ALUMINIUM_DUTIES,
+    duties: ALUMINUM_DUTIES,
     needsPermit: true,
     steps: ['Power off and proved off', 'Clean, hook clockwise, torque'],
     tests: ['Loaded voltage drop at the device'],
     judge(desk) {
-      if (desk.subject.kind === 'point') {
-        const point = desk.subject as Subject<'point'>
-        if ((desk.ask(point.facts.deviceAmps) ?? 15) >= 30)
+      if (desk.subject.kind === 'outlet') {
+        const outlet = desk.subject as Subject<'outlet'>
+        if ((desk.ask(outlet.facts.deviceAmps) ?? 15) >= 30)
           return desk.refused('Devices of 30 A and more are marked AL-CU instead')
-        if (desk.ask(point.facts.metal) === 'copper-clad aluminium')
+        if (desk.ask(outlet.facts.metal) === 'copper-clad aluminum')
           return desk.offered('Or any ordinary binding screw')
       }
-      return bySchool(desk, false, 'Marked for aluminium on 15 and 20 A devices')
+      return bySchool(desk, false, 'Marked for aluminum on 15 and 20 A devices')
     },
   }),
   splice(
@@ -214,7 +214,7 @@ export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
   defineRemedy({
     id: 'copper-rewire',
     title: 'Rewire in copper',
-    gives: 'No aluminium left',
+    gives: 'No aluminum left',
     duties: ['Rules of new circuits throughout'],
     needsPermit: true,
     steps: ['Plan by circuit', 'Pull new copper', 'Abandon the old runs visibly'],
@@ -222,7 +222,7 @@ export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
   }),
   defineRemedy({
     id: 'marked-breaker',
-    title: 'Breaker with a terminal marked for aluminium',
+    title: 'Breaker with a terminal marked for aluminum',
     gives: 'A terminal listed for the metal',
     steps: ['Fit a listed breaker marked AL or CU-AL', 'Torque as printed'],
     judge: always('Of a type listed for the panel'),
@@ -231,14 +231,14 @@ export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
     id: 'mark-white',
     title: 'Re-mark the white at every visible end',
     gives: 'A hot that says it is hot',
-    markings: ['Tape or paint all round the white conductor, any colour but white, grey or green'],
+    markings: ['Tape or paint all round the white conductor, any color but white, gray or green'],
     steps: ['Open every box where it shows', 'Encircle with tape or paint'],
     judge(desk) {
       const wiring = desk.ask((desk.subject as Subject<'segment'>).facts.wiring)
       if (wiring === undefined)
         return desk.conditional('Allowed in cables only; the wiring method has not been read')
       return wiring.includes('conduit')
-        ? desk.refused('In conduit a white conductor may never be a hot: pull another colour')
+        ? desk.refused('In conduit a white conductor may never be a hot: pull another color')
         : desk.offered('Allowed in a cable')
     },
   }),

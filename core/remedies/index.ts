@@ -3,7 +3,7 @@ import type { Site } from '../derive/site'
 import type { FactRef } from '../model/house'
 import { CONDUCTOR_REMEDIES } from './conductors'
 import { PANEL_REMEDIES } from './panels'
-import { POINT_REMEDIES } from './points'
+import { RECEPTACLE_REMEDIES } from './receptacles'
 import { OUTLET_REMEDIES } from './outlets'
 import { SERVICE_REMEDIES } from './service'
 import { RemedyDesk, type Advice, type Remedy } from './remedy'
@@ -14,19 +14,22 @@ export type { Advice, Remedy, RemedyVerdict } from './remedy'
 export const REMEDIES: readonly Remedy[] = [
   ...CONDUCTOR_REMEDIES,
   ...PANEL_REMEDIES,
-  ...POINT_REMEDIES,
+  ...RECEPTACLE_REMEDIES,
   ...SERVICE_REMEDIES,
   ...OUTLET_REMEDIES,
 ]
 const BY_ID = new Map(REMEDIES.map(r => [r.id, r]))
 export const remedyById = (id: string): Remedy | undefined => BY_ID.get(id)
 
-/** The remedies of a fault, each offered, conditional or refused in this house, in the order of the rule. */
+/**
+ * The remedies of a fault, of what is allowed to remain, or of what leans to a fault, each offered,
+ * conditional or refused in this house, in the order of the rule.
+ */
 export function remediesFor(
   result: Result,
   site: Site,
 ): { remedy: Remedy; advice: Advice; asked: readonly FactRef[] }[] {
-  if (result.verdict.outcome !== 'fault') return []
+  if (result.standing === undefined) return []
   return result.rule.remedies.map(id => {
     const remedy = BY_ID.get(id)
     if (!remedy) throw new Error(`Rule ${result.rule.id} names an unknown remedy: ${id}`)

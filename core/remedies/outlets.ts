@@ -17,7 +17,7 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
     ],
     judge(desk) {
       const circuit = desk.site.get(
-        desk.ask((desk.subject as Subject<'point'>).facts.circuit),
+        desk.ask((desk.subject as Subject<'outlet'>).facts.circuit),
         'circuit',
       )
       const breaker = desk.site.get(circuit && desk.ask(circuit.facts.fedBy), 'breaker')
@@ -43,7 +43,7 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
     gives: 'Arc-fault protection for everything after it',
     lacks: 'The run from the panel to it, unless the listed conditions hold',
     duties: [
-      'On a new circuit only with steel raceway or armour to it, or at most 50 ft of 14 AWG or ' +
+      'On a new circuit only with steel raceway or armor to it, or at most 50 ft of 14 AWG or ' +
         '70 ft of 12 AWG with the listed breaker and a marked first box',
       'Readily accessible',
       'Box fill with the device in it',
@@ -82,7 +82,7 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
     markings: ['Where it is reset, at each outlet in another room'],
     tests: ['Own button, then this outlet dead'],
     judge(desk) {
-      const after = desk.ask((desk.subject as Subject<'point'>).facts.after)
+      const after = desk.ask((desk.subject as Subject<'outlet'>).facts.after)
       return after === undefined
         ? desk.conditional('Which box stands ahead of it has to be known')
         : after === 'panel'
@@ -113,11 +113,11 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
       'Land hot on the narrow side, neutral on the wide, ground on green',
     ],
     tests: [
-      'Narrow slot to a proved earth 120 V, wide slot 0 V',
+      'Narrow slot to a proved reference 120 V, wide slot 0 V',
       'Drop and ground impedance under load',
     ],
     judge(desk) {
-      const lamps = desk.ask((desk.subject as Subject<'point'>).facts.lamps)
+      const lamps = desk.ask((desk.subject as Subject<'outlet'>).facts.lamps)
       if (lamps === 'open hot')
         return desk.offered('See first whether the breaker or a device ahead has tripped')
       return lamps === 'open neutral' || lamps === 'hot and ground reversed'
@@ -150,14 +150,14 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
     gives: 'Room for what is in it',
     duties: ['Count again with the device that goes in'],
     steps: [
-      'Old-work box of the volume the sum asks for',
+      'Old-work box of the volume the calculation asks for',
       'Or a surface extension ring',
       'Or protection at the breaker, so that no deep device is needed here',
     ],
-    tests: ['The sum again, written down'],
+    tests: ['The calculation again, written down'],
     judge(desk) {
-      const point = desk.subject as Subject<'point'>
-      const volume = desk.ask(point.facts.boxVolumeIn3)
+      const outlet = desk.subject as Subject<'outlet'>
+      const volume = desk.ask(outlet.facts.boxVolumeIn3)
       return volume === undefined
         ? desk.conditional('The volume decides how much larger')
         : desk.offered('More than {volume} in³, by the sum above', { volume })
@@ -295,14 +295,14 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
       'Four-slot receptacle, strap off, new cord',
     ],
     needsPermit: true,
-    tests: ['Frame to a proved earth 0 V with the appliance running'],
+    tests: ['Frame to a proved reference 0 V with the appliance running'],
     judge: always('Needed once the circuit or its panel changes'),
   }),
 ]
 
 /** The device that replaces one: what the box offers for a ground decides which kind may go in. 406.4(D). */
 function replacement(desk: RemedyDesk): Advice {
-  const ground = groundOf(desk.site, desk.subject as Subject<'point'>)
+  const ground = groundOf(desk.site, desk.subject as Subject<'outlet'>)
   desk.rest(ground.rests)
   if (ground.value === undefined)
     return desk.conditional('Which kind may go in depends on the ground in the box')
@@ -314,7 +314,7 @@ function replacement(desk: RemedyDesk): Advice {
 /** Where it goes: the first outlet of this circuit, if the order along it is known. */
 function afciFirst(desk: RemedyDesk): Advice {
   const seen = new Set<string>()
-  let at: Subject<'point'> | undefined = desk.subject as Subject<'point'>
+  let at: Subject<'outlet'> | undefined = desk.subject as Subject<'outlet'>
   while (at && !seen.has(at.id)) {
     seen.add(at.id)
     const after: string | undefined = desk.ask(at.facts.after)
@@ -329,7 +329,7 @@ function afciFirst(desk: RemedyDesk): Advice {
             'This is the first outlet, and no receptacle: a blank-face device in its box',
           )
     }
-    at = desk.site.get(after, 'point')
+    at = desk.site.get(after, 'outlet')
   }
   return desk.conditional('The order along the circuit has to be known back to the panel')
 }

@@ -1,3 +1,4 @@
+import { neutralGroupOf } from '../derive/neutrals'
 import { valueOf, type Subject } from '../model/house'
 import { afciSince, gfciRowsOf } from '../tables/protection-years'
 import { defineRemedy, always, type Advice, type Remedy, type RemedyDesk } from './remedy'
@@ -53,7 +54,7 @@ function leaveThreeWire(desk: RemedyDesk): Advice {
 
 /** Breakers on the shared neutral of the finding. */
 function groupBreakers(desk: RemedyDesk): Subject<'breaker'>[] {
-  const group = desk.site.neutralGroup(desk.subject as Subject<'circuit'>)
+  const group = neutralGroupOf(desk.site, desk.subject as Subject<'circuit'>)
   return group.circuits
     .map(x => desk.site.get(desk.ask(x.facts.fedBy), 'breaker'))
     .filter(b => b !== undefined)
@@ -82,7 +83,7 @@ function sideBySide(desk: RemedyDesk, breakers: readonly Subject<'breaker'>[]): 
 }
 
 function handleTie(desk: RemedyDesk): Advice {
-  const group = desk.site.neutralGroup(desk.subject as Subject<'circuit'>)
+  const group = neutralGroupOf(desk.site, desk.subject as Subject<'circuit'>)
   const blocked = sideBySide(desk, groupBreakers(desk))
   const lines = group.circuits.map(x => desk.ask(x.facts.feedsLineToLine))
   if (lines.includes(true))
@@ -98,8 +99,8 @@ function handleTie(desk: RemedyDesk): Advice {
 function besidePanel(desk: RemedyDesk): Advice {
   const { site, subject } = desk
   const circuit =
-    subject.kind === 'point'
-      ? site.get(desk.ask((subject as Subject<'point'>).facts.circuit), 'circuit')
+    subject.kind === 'outlet'
+      ? site.get(desk.ask((subject as Subject<'outlet'>).facts.circuit), 'circuit')
       : undefined
   const breaker = site.get(circuit && desk.ask(circuit.facts.fedBy), 'breaker')
   const panel =
@@ -191,7 +192,9 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
     id: 'main-bond',
     title: 'Fit the listed bonding screw or strap',
     gives: 'A path that lets breakers open on a fault',
-    duties: ['Electrode conductor on the neutral bar, or on a bar joined to it by wire or busbar'],
+    duties: [
+      'Grounding electrode conductor on the neutral bar, or on a bar joined to it by wire or busbar',
+    ],
     steps: [
       'The utility disconnects, or the work waits',
       'Fit the screw or strap that belongs to this panel',
@@ -310,9 +313,12 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
     ],
     steps: [
       'Prove there is no other metal path between the buildings',
-      'Fit the listed bond, land the electrode conductor on the neutral bar',
+      'Fit the listed bond, land the grounding electrode conductor on the neutral bar',
     ],
-    tests: ['Neutral to enclosure: continuity', 'Clamp on the electrode conductor near 0 A'],
+    tests: [
+      'Neutral to enclosure: continuity',
+      'Clamp on the grounding electrode conductor near 0 A',
+    ],
     needsPermit: true,
     judge(desk) {
       const feeder = feederOf(desk)
@@ -361,7 +367,7 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
   }),
   defineRemedy({
     id: 'fit-dead-front',
-    title: 'Fit the listed dead front',
+    title: 'Fit the listed dead front (cover)',
     gives: 'Live parts out of reach',
     steps: ['Keep people away until it is done', 'Fit the cover listed for this panel'],
     judge: always('The cover that belongs to this panel'),
@@ -449,7 +455,7 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
       'Torque as marked',
       'Replace the breaker if its terminal is marked by heat',
     ],
-    tests: ['Infrared at the same load, against a neighbour'],
+    tests: ['Infrared at the same load, against a neighbor'],
     judge: always('If damage goes beyond the end, replace the run'),
   }),
   defineRemedy({

@@ -16,7 +16,7 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
   }),
   defineRemedy({
     id: 'lug-splice',
-    title: 'Set-screw lug marked for aluminium to copper',
+    title: 'Set-screw lug marked for aluminum to copper',
     gives: 'A joint with a torque that can be checked',
     steps: [
       'Read the lug for metals and sizes',
@@ -28,12 +28,12 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
   }),
   defineRemedy({
     id: 'listed-twist-on',
-    title: 'Twist-on or push-in connector marked for aluminium to copper',
+    title: 'Twist-on or push-in connector marked for aluminum to copper',
     gives: 'A lawful joint',
     lacks: 'Disputed: consumer-safety guidance does not accept twist-ons',
     steps: ['Read the connector for metals, sizes, solid or stranded', 'Fit as marked'],
     judge(desk) {
-      const school = desk.ask(desk.site.premises.facts.aluminiumSchool)
+      const school = desk.ask(desk.site.premises.facts.aluminumSchool)
       return school === undefined
         ? desk.conditional('The desk has not chosen a school')
         : school === 'strict'
@@ -50,7 +50,7 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
       'Correct the record',
       'Check devices and splices on the circuit',
     ],
-    judge: always('Several judgements change with it'),
+    judge: always('Several judgments change with it'),
   }),
   defineRemedy({
     id: 're-land',
@@ -83,7 +83,7 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     steps: [
       'Staple within 12 in and every 4½ ft',
       'Steel plate where a hole is near the edge',
-      'Seal fire-rated passages',
+      'Seal fire-rated penetrations',
     ],
     cautions: [],
     judge: always('Where it can be reached'),
@@ -93,7 +93,7 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     title: 'Breaker to suit the appliance',
     gives: 'Protection the appliance was tested with',
     steps: ['Read the nameplate', 'Fit the size it allows, at least 125 % for heaters'],
-    judge: always('If the conductors bear it'),
+    judge: always('If the conductors are rated for it'),
   }),
   defineRemedy({
     id: 'replace-service-conductors',
@@ -103,14 +103,14 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     duties: ['Rules of replaced service equipment'],
     steps: [
       'Permit and utility appointment',
-      'Replace conductors, check meter enclosure and electrode conductor',
+      'Replace conductors, check meter enclosure and grounding electrode conductor',
     ],
     judge: always('With the utility'),
   }),
   defineRemedy({
     id: 'electrode-conductor',
-    title: 'Run a full-size electrode conductor',
-    gives: 'Surge and lightning a way to earth',
+    title: 'Run a full-size grounding electrode conductor',
+    gives: 'Surge and lightning a way into the soil',
     lacks: 'Makes no breaker trip',
     needsPermit: true,
     steps: [
@@ -136,7 +136,7 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     needsPermit: true,
     steps: [
       'Rods or footing steel',
-      'Conductor to the ground bar of its panel, or to the neutral where an old three-wire feeder may stay',
+      'Conductor to the ground bar of its panel, or to the neutral where an old three-wire feeder is allowed to remain',
     ],
     judge: always('At its disconnect'),
   }),
@@ -157,7 +157,7 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     gives: 'Pipes that cannot become live and stay so',
     steps: [
       'Listed clamp on bare rigid pipe or fitting',
-      'Conductor of full size to the service or electrode conductor',
+      'Conductor of full size to the service or grounding electrode conductor',
       'Jumper round meter and filters',
     ],
     tests: ['Clamp reading near 0 A'],
@@ -172,7 +172,7 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
       const piping = desk.ask(desk.site.premises.facts.gasPiping)
       const has = desk.ask(desk.site.premises.facts.doGasAppliancesHaveGround)
       if (piping === 'corrugated tubing')
-        return desk.refused('Corrugated tubing wants a bond of its own')
+        return desk.refused('Corrugated tubing needs a bond of its own')
       return has
         ? desk.offered('The appliance has a ground')
         : has === false
@@ -183,10 +183,10 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
   defineRemedy({
     id: 'fit-intersystem',
     title: 'Fit a communications bonding termination',
-    gives: 'One earth for power, cable and telephone',
+    gives: 'One ground for power, cable and telephone',
     steps: [
       'Listed termination with room for three near the service',
-      '6 AWG copper to the electrode conductor',
+      '6 AWG copper to the grounding electrode conductor',
     ],
     judge: always('At the service, accessible'),
   }),
@@ -266,9 +266,9 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
   defineRemedy({
     id: 'pull-white-neutral',
     title: 'Pull a white neutral',
-    gives: 'A neutral anybody recognises',
+    gives: 'A neutral anybody recognizes',
     steps: [
-      'Pull a white or grey conductor in place of the re-marked one',
+      'Pull a white or gray conductor in place of the re-marked one',
       'Or, where it is a cable assembly after all, correct the record',
     ],
     judge: always('In pipe a new conductor can be pulled'),

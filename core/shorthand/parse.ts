@@ -31,8 +31,8 @@ export interface Piece {
 
 const METAL: Record<string, Line['metal']> = {
   cu: 'copper',
-  al: 'aluminium',
-  cca: 'copper-clad aluminium',
+  al: 'aluminum',
+  cca: 'copper-clad aluminum',
   tinned: 'tinned copper',
   silver: 'silver-looking',
 }
@@ -42,8 +42,8 @@ const WIRING: Record<string, Line['wiring']> = {
   'nm-b': 'NM-B',
   cloth: 'cloth NM',
   uf: 'UF',
-  ac: 'armoured cable',
-  spiral: 'old spiral armour',
+  ac: 'armored cable',
+  spiral: 'old spiral armor',
   mc: 'MC',
   emt: 'steel conduit',
   steel: 'steel conduit',

@@ -306,7 +306,7 @@ function read(
 }
 
 /**
- * What a branch analyser finds between the ground terminal and the supply's earth: a small current
+ * What a branch analyzer finds between the ground terminal and the supply's earth: a small current
  * sent in, the volts it makes.
  */
 function groundOhms(net: Network, box: Box): number {

@@ -39,7 +39,7 @@ export interface Allowed {
   working: Step[]
 }
 
-const MATERIAL = (run: Run) => (run.isCopperClad ? 'copper-clad aluminium' : run.metal)
+const MATERIAL = (run: Run) => (run.isCopperClad ? 'copper-clad aluminum' : run.metal)
 
 /** Column the terminals permit: 60 °C up to 100 A or 1 AWG unless all are marked 75 °C; 75 °C above. 110.14(C). */
 function terminalColumn(run: Run): Column {
@@ -50,22 +50,22 @@ function terminalColumn(run: Run): Column {
 
 /**
  * The largest overcurrent device a conductor may stand behind. 240.4, 310.16, 110.14(C), 334.80.
- * A conductor the table does not know (14 AWG aluminium) gives 0 A.
+ * A conductor the table does not know (14 AWG aluminum) gives 0 A.
  * @example 12 Cu NM-B → ampacity 20, allowed 20
  */
 export function allowedDevice(run: Run, edition: Edition): Allowed {
   const key = keyOf(run, edition)
-  const known = SUMS.get(key)
+  const known = KNOWN.get(key)
   if (known) return known
   const sum = workOut(run, edition)
   // Houses use a few dozen different runs; the bound only keeps a fuzzer from filling memory.
-  if (SUMS.size > 5000) SUMS.clear()
-  SUMS.set(key, sum)
+  if (KNOWN.size > 5000) KNOWN.clear()
+  KNOWN.set(key, sum)
   return sum
 }
 
 /** Sums already worked out: the same run always gives the same sum, so it is done once. */
-const SUMS = new Map<number | string, Allowed>()
+const KNOWN = new Map<number | string, Allowed>()
 
 /** One number where the run is in ordinary air, as nearly all are; a number is found faster than a text. */
 function keyOf(run: Run, edition: Edition): number | string {
@@ -184,7 +184,7 @@ function workOut(run: Run, edition: Edition): Allowed {
     if (whole !== undefined) {
       working.push(
         say(
-          'carrying the whole dwelling: {ampacity} A bear 83 % of {whole} A ({share} A, {section})',
+          'carrying the whole dwelling: {ampacity} A carry 83 % of {whole} A ({share} A, {section})',
           {
             ampacity,
             whole,

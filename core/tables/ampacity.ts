@@ -27,8 +27,8 @@ export const sizeIndex = (size: Size): number => SIZES.indexOf(size)
 
 /** Column of the ampacity table, °C. */
 export type Column = 60 | 75 | 90
-/** Which half of the ampacity table a conductor uses; copper-clad aluminium uses the aluminium half. */
-export type TableMetal = 'copper' | 'aluminium'
+/** Which half of the ampacity table a conductor uses; copper-clad aluminum uses the aluminum half. */
+export type TableMetal = 'copper' | 'aluminum'
 
 type Row = readonly [number, number, number]
 
@@ -53,7 +53,7 @@ const COPPER: Partial<Record<Size, Row>> = {
   '400': [280, 335, 380],
   '500': [320, 380, 430],
 }
-const ALUMINIUM: Partial<Record<Size, Row>> = {
+const ALUMINUM: Partial<Record<Size, Row>> = {
   '12': [15, 20, 25],
   '10': [25, 30, 35],
   '8': [35, 40, 45],
@@ -79,7 +79,7 @@ const COPPER_2008: Partial<Record<Size, Row>> = {
   '3': [85, 100, 110],
   '1': [110, 130, 150],
 }
-const ALUMINIUM_2008: Partial<Record<Size, Row>> = {
+const ALUMINUM_2008: Partial<Record<Size, Row>> = {
   '12': [20, 20, 25],
   '8': [30, 40, 45],
   '6': [40, 50, 60],
@@ -88,7 +88,7 @@ const ALUMINIUM_2008: Partial<Record<Size, Row>> = {
 const COLUMN_INDEX: Record<Column, 0 | 1 | 2> = { 60: 0, 75: 1, 90: 2 }
 
 /**
- * Table ampacity in amperes, or undefined where the table has no such conductor (14 AWG aluminium).
+ * Table ampacity in amperes, or undefined where the table has no such conductor (14 AWG aluminum).
  * @example tableAmpacity('12', 'copper', 60, 2020) // 20
  */
 export function tableAmpacity(
@@ -98,8 +98,8 @@ export function tableAmpacity(
   edition: Edition,
 ): number | undefined {
   const early =
-    edition === 2008 ? (metal === 'copper' ? COPPER_2008 : ALUMINIUM_2008)[size] : undefined
-  const row = early ?? (metal === 'copper' ? COPPER : ALUMINIUM)[size]
+    edition === 2008 ? (metal === 'copper' ? COPPER_2008 : ALUMINUM_2008)[size] : undefined
+  const row = early ?? (metal === 'copper' ? COPPER : ALUMINUM)[size]
   return row?.[COLUMN_INDEX[column]]
 }
 
@@ -187,8 +187,8 @@ const WHOLE_DWELLING: readonly (readonly [number, Size, Size])[] = [
 export function wholeDwellingRating(size: Size, metal: TableMetal): number | undefined {
   const at = sizeIndex(size)
   let found: number | undefined
-  for (const [amps, copper, aluminium] of WHOLE_DWELLING) {
-    if (at >= sizeIndex(metal === 'copper' ? copper : aluminium)) found = amps
+  for (const [amps, copper, aluminum] of WHOLE_DWELLING) {
+    if (at >= sizeIndex(metal === 'copper' ? copper : aluminum)) found = amps
   }
   return found
 }

@@ -18,12 +18,12 @@ const NUMBERS: readonly (readonly [Size, number])[] = [
 ]
 
 /**
- * Bare diameter of a gauge number in millimetres: d = 0.127 × 92^((36 − n) / 39). Chapter 9 table 8.
+ * Bare diameter of a gauge number in millimeters: d = 0.127 × 92^((36 − n) / 39). Chapter 9 table 8.
  * @example diameterMm(12) // 2.053
  */
 export const diameterMm = (number: number): number => 0.127 * 92 ** ((36 - number) / 39)
 
-/** The gauge number, not rounded, of a bare solid conductor of so many millimetres. */
+/** The gauge number, not rounded, of a bare solid conductor of so many millimeters. */
 export const gaugeNumber = (mm: number): number => 36 - (39 * Math.log(mm / 0.127)) / Math.log(92)
 
 /** Nearest trade size; `size` undefined where the reading lies too near half way between two. */
@@ -34,7 +34,7 @@ export interface Gauged {
 }
 
 /**
- * The trade size of a bare solid conductor from its diameter in millimetres. A reading in the middle third between
+ * The trade size of a bare solid conductor from its diameter in millimeters. A reading in the middle third between
  * two sizes is neither: measure again, or slide the gauge.
  * @example gaugeOf(2.05).size // '12'
  */

@@ -1,6 +1,6 @@
 import { sizeIndex, type Size, type TableMetal } from './ampacity'
 
-/** Device rating in amperes → equipment grounding conductor, copper then aluminium. 250.122. */
+/** Device rating in amperes → equipment grounding conductor, copper then aluminum. 250.122. */
 const EGC: readonly (readonly [number, Size, Size])[] = [
   [15, '14', '12'],
   [20, '12', '10'],
@@ -21,7 +21,7 @@ export function equipmentGroundSize(ratingAmps: number, metal: TableMetal): Size
   return row?.[metal === 'copper' ? 1 : 2]
 }
 
-/** Largest service conductor → grounding electrode conductor; of each copper, then aluminium. 250.66. */
+/** Largest service conductor → grounding electrode conductor; of each copper, then aluminum. 250.66. */
 const GEC: readonly (readonly [Size, Size, Size, Size])[] = [
   ['2', '1/0', '8', '6'],
   ['1/0', '3/0', '6', '4'],

@@ -1,7 +1,7 @@
 import type { Size, TableMetal } from './ampacity'
 
 /**
- * Ω per 1000 ft at 75 °C, direct current. Chapter 9 table 8; aluminium serves for copper-clad too,
+ * Ω per 1000 ft at 75 °C, direct current. Chapter 9 table 8; aluminum serves for copper-clad too,
  * a little pessimistic.
  */
 const OHMS: Record<TableMetal, Partial<Record<Size, number>>> = {
@@ -20,7 +20,7 @@ const OHMS: Record<TableMetal, Partial<Record<Size, number>>> = {
     '3/0': 0.0766,
     '4/0': 0.0608,
   },
-  aluminium: {
+  aluminum: {
     '12': 3.18,
     '10': 2.0,
     '8': 1.26,
@@ -35,7 +35,7 @@ const OHMS: Record<TableMetal, Partial<Record<Size, number>>> = {
     '4/0': 0.1,
   },
 }
-const ALPHA: Record<TableMetal, number> = { copper: 0.00323, aluminium: 0.0033 }
+const ALPHA: Record<TableMetal, number> = { copper: 0.00323, aluminum: 0.0033 }
 
 /** Ω of so many feet of one conductor at a temperature; undefined where the table has none. */
 export function resistance(

@@ -12,7 +12,7 @@ export const REQUIRED_20A_SINCE = {
 } as const
 /** Grounding-type receptacles and a ground with the circuit, about. 210.7 of its day. */
 export const GROUND_RUN_SINCE = 1962
-/** CO/ALR devices for aluminium on 15 and 20 A, about. 406.3(C). */
+/** CO/ALR devices for aluminum on 15 and 20 A, about. 406.3(C). */
 export const CO_ALR_SINCE = 1971
 /** Push-in terminals no longer take 12 AWG, about; by the listing of the device. */
 export const PUSH_IN_14_SINCE = 1995
@@ -41,8 +41,8 @@ export const TURNS: readonly {
   },
   {
     year: CO_ALR_SINCE,
-    text: 'CO/ALR devices for aluminium, about',
-    rule: 'aluminium-at-unmarked-device',
+    text: 'CO/ALR devices for aluminum, about',
+    rule: 'aluminum-at-unmarked-device',
   },
   {
     year: PUSH_IN_14_SINCE,

@@ -53,13 +53,13 @@ export function reconcile(site: Site, panel: Subject<'enclosure'>): Reconciled {
     .sort((a, b) => (valueOf(a, 'space') ?? 99) - (valueOf(b, 'space') ?? 99))
     .map((breaker): DirectoryEntry => {
       const circuits = site.circuitsOf(breaker)
-      const points = circuits.flatMap(c => [...site.pointsOf(c)])
+      const outlets = circuits.flatMap(c => [...site.outletsOf(c)])
       const written = valueOf(breaker, 'label') ?? valueOf(circuits[0], 'label')
       const fed = site
         .feedersFrom(breaker)
         .flatMap(f => site.enclosuresOn(f))
         .map(e => valueOf(e, 'name') ?? 'panel')
-      const found = fed.length > 0 ? fed.map(f => `feeds ${f}`).join(', ') : cardOf(site, points)
+      const found = fed.length > 0 ? fed.map(f => `feeds ${f}`).join(', ') : cardOf(site, outlets)
       const space = `${valueOf(breaker, 'space') ?? '?'}${valueOf(breaker, 'half') ?? ''}`
       const base = { breaker: breaker.id, space, written, found }
       if (valueOf(breaker, 'role') === 'spare' && found === '') return { ...base, state: 'spare' }
@@ -69,7 +69,7 @@ export function reconcile(site: Site, panel: Subject<'enclosure'>): Reconciled {
       const seen = words(
         [
           found,
-          ...points.map(
+          ...outlets.map(
             p => `${valueOf(p, 'name') ?? ''} ${valueOf(site.roomOf(p), 'name') ?? ''}`,
           ),
         ].join(' '),
@@ -85,7 +85,7 @@ export function reconcile(site: Site, panel: Subject<'enclosure'>): Reconciled {
   return {
     entries,
     doubles: [...count].filter(([, n]) => n > 1).map(([text]) => text),
-    orphans: site.all.point
+    orphans: site.all.outlet
       .filter(p => {
         const c = site.get(valueOf(p, 'circuit'), 'circuit')
         return !c || !site.get(valueOf(c, 'fedBy'), 'breaker')
@@ -95,9 +95,9 @@ export function reconcile(site: Site, panel: Subject<'enclosure'>): Reconciled {
 }
 
 /** What a circuit feeds, in words for the card: by room, receptacles counted, other things named. */
-function cardOf(site: Site, points: readonly Subject<'point'>[]): string {
+function cardOf(site: Site, outlets: readonly Subject<'outlet'>[]): string {
   const rooms = new Map<string, { receptacles: number; lights: number; others: string[] }>()
-  for (const p of points) {
+  for (const p of outlets) {
     const room = valueOf(site.roomOf(p), 'name') ?? ''
     const entry = rooms.get(room) ?? { receptacles: 0, lights: 0, others: [] }
     rooms.set(room, entry)

@@ -1,6 +1,8 @@
+import { neutralGroupOf } from '../derive/neutrals'
+import { roleOf } from '../derive/service-role'
 import { valueOf, type Subject } from '../model/house'
 import type { Site } from '../derive/site'
-import { labelOf } from '../report/labels'
+import { labelOf } from '../texts/labels'
 
 /** One step of making something dead. */
 export interface IsolationStep {
@@ -37,7 +39,7 @@ export function isolationPlan(site: Site, target: Subject): IsolationPlan {
   }
 
   const breakers = (circuit: Subject<'circuit'>) => {
-    const group = site.neutralGroup(circuit).circuits
+    const group = neutralGroupOf(site, circuit).circuits
     if (circuit.facts.sharesNeutralWith.state !== 'known')
       open.push(`whether ${name(circuit)} shares its neutral with another circuit`)
     for (const member of group) {
@@ -74,7 +76,7 @@ export function isolationPlan(site: Site, target: Subject): IsolationPlan {
     if (panel) aroundPanel(panel, false)
   }
   const aroundPanel = (panel: Subject<'enclosure'>, isDead: boolean) => {
-    const role = site.roleOf(panel).value
+    const role = roleOf(site, panel).value
     const where = name(panel)
     if (live.some(l => l.subject === panel.id)) return
     if (role === 'service')
@@ -120,7 +122,7 @@ export function isolationPlan(site: Site, target: Subject): IsolationPlan {
     }
   }
   const enclosure = (panel: Subject<'enclosure'>) => {
-    const role = site.roleOf(panel).value
+    const role = roleOf(site, panel).value
     if (role === undefined)
       open.push(`which enclosure is the service disconnect, and so what feeds ${name(panel)}`)
     if (role === 'supply') {
@@ -182,12 +184,12 @@ export function isolationPlan(site: Site, target: Subject): IsolationPlan {
       if (circuit) breakers(circuit)
       break
     }
-    case 'point': {
-      const circuit = site.get(valueOf(target as Subject<'point'>, 'circuit'), 'circuit')
+    case 'outlet': {
+      const circuit = site.get(valueOf(target as Subject<'outlet'>, 'circuit'), 'circuit')
       if (circuit) breakers(circuit)
       else open.push(`which circuit ${name(target)} is on: trace it first`)
       prove.push(`${name(target)}: hot to neutral, hot to ground, neutral to ground`)
-      const box = valueOf(target as Subject<'point'>, 'type')
+      const box = valueOf(target as Subject<'outlet'>, 'type')
       if (box === 'receptacle')
         live.push({
           what: `the other half of ${name(target)}, if its tab is broken`,

@@ -125,8 +125,8 @@ export function countsOf(ledger: Ledger): JobCounts {
     edition: say('edition'),
     make_safe: totals.severity['make safe now'],
     repair: totals.severity.repair,
-    upgrade: totals.severity['upgrade at next work'],
-    record: totals.severity['for the record'],
+    upgrade: totals.severity['upgrade'],
+    record: totals.severity['note'],
     undecided: totals.undecided,
   }
 }

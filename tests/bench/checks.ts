@@ -3,6 +3,7 @@
  * checks can run as plain functions, in json-logic-js and in json-rules-engine. First condition that holds decides.
  */
 import {
+  roleOf,
   gfciOf,
   groundOf,
   neutralBondOf,
@@ -153,7 +154,7 @@ export const CHECKS: readonly Check[] = [
         [
           'in',
           'wiring',
-          ['steel conduit', 'aluminium conduit', 'flexible conduit', 'plastic conduit'],
+          ['steel conduit', 'aluminum conduit', 'flexible conduit', 'plastic conduit'],
         ],
         'fault',
       ],
@@ -172,18 +173,18 @@ export const CHECKS: readonly Check[] = [
     ],
     otherwise: 'fault',
   },
-  look('device-worn', 'point', 'condition', 'sound', [
+  look('device-worn', 'outlet', 'condition', 'sound', [
     [['all', ['ne', 'type', null], ['ne', 'type', 'receptacle'], ['ne', 'type', 'switch']], 'n/a'],
     [unseen('type'), 'undecided'],
   ]),
   {
     rule: 'bootleg-ground',
-    kind: 'point',
+    kind: 'outlet',
     cases: [
       ...receptacleOnly,
       [['eq', 'slots', 'two'], 'n/a'],
       [['any', unseen('type'), unseen('slots')], 'undecided'],
-      [['all', ['ne', 'groundToEarthV', null], ['ge', 'groundToEarthV', 50]], 'fault'],
+      [['all', ['ne', 'groundToReferenceV', null], ['ge', 'groundToReferenceV', 50]], 'fault'],
       [['eq', 'hasNeutralGroundJumper', true], 'fault'],
       [['eq', 'hasNeutralGroundJumper', false], 'clear'],
       [['all', ['ne', 'neutralGroundRiseV', null], ['ge', 'neutralGroundRiseV', 0.5]], 'clear'],
@@ -193,7 +194,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     rule: 'open-ground-three-slot',
-    kind: 'point',
+    kind: 'outlet',
     cases: [
       ...receptacleOnly,
       [['any', unseen('type'), unseen('slots')], 'undecided'],
@@ -229,7 +230,7 @@ export const CHECKS: readonly Check[] = [
   },
   {
     rule: 'missing-marking',
-    kind: 'point',
+    kind: 'outlet',
     cases: [
       ...receptacleOnly,
       [['eq', 'slots', 'two'], 'n/a'],
@@ -256,8 +257,8 @@ export const CHECKS: readonly Check[] = [
     otherwise: 'clear',
   },
   {
-    rule: 'aluminium-at-unmarked-device',
-    kind: 'point',
+    rule: 'aluminum-at-unmarked-device',
+    kind: 'outlet',
     cases: [
       [
         ['all', ['ne', 'type', null], ['ne', 'type', 'receptacle'], ['ne', 'type', 'switch']],
@@ -270,10 +271,10 @@ export const CHECKS: readonly Check[] = [
       [['eq', 'termination', 'push-in'], 'fault'],
       [['all', ['eq', '$metalKind', 'clad'], unseen('termination')], 'undecided'],
       [['eq', '$metalKind', 'clad'], 'clear'],
-      [['eq', 'aluminiumMarking', 'none'], 'fault'],
-      [['any', unseen('aluminiumMarking'), unseen('deviceAmps')], 'undecided'],
-      [['all', ['ge', 'deviceAmps', 30], ['ne', 'aluminiumMarking', 'AL-CU']], 'fault'],
-      [['all', ['lt', 'deviceAmps', 30], ['ne', 'aluminiumMarking', 'CO/ALR']], 'fault'],
+      [['eq', 'aluminumMarking', 'none'], 'fault'],
+      [['any', unseen('aluminumMarking'), unseen('deviceAmps')], 'undecided'],
+      [['all', ['ge', 'deviceAmps', 30], ['ne', 'aluminumMarking', 'AL-CU']], 'fault'],
+      [['all', ['lt', 'deviceAmps', 30], ['ne', 'aluminumMarking', 'CO/ALR']], 'fault'],
       [unseen('termination'), 'undecided'],
     ],
     otherwise: 'clear',
@@ -293,7 +294,7 @@ export function derivedOf(site: Site, subject: Subject): Record<string, unknown>
     const feeder = site.get(valueOf(enclosure, 'fedFrom'), 'feeder')
     const building = site.buildingOf(enclosure)
     return {
-      $role: orNull(site.roleOf(enclosure).value),
+      $role: orNull(roleOf(site, enclosure).value),
       $bond: orNull(neutralBondOf(site, enclosure).value),
       $shares: orNull(sharesBar(site, enclosure).value),
       $isolatedBar: bars.some(
@@ -316,14 +317,14 @@ export function derivedOf(site: Site, subject: Subject): Record<string, unknown>
         valueOf(site.get(valueOf(subject as Subject<'circuit'>, 'fedBy'), 'breaker'), 'ratingAmps'),
       ),
     }
-  if (subject.kind === 'point') {
-    const point = subject as Subject<'point'>
-    const years = site.yearsOf(point)
-    const metal = valueOf(point, 'metal')
+  if (subject.kind === 'outlet') {
+    const outlet = subject as Subject<'outlet'>
+    const years = site.yearsOf(outlet)
+    const metal = valueOf(outlet, 'metal')
     const kinds = tableMetals(metal)
     return {
-      $ground: orNull(groundOf(site, point).value),
-      $gfci: orNull(gfciOf(site, point).value),
+      $ground: orNull(groundOf(site, outlet).value),
+      $gfci: orNull(gfciOf(site, outlet).value),
       $yearFrom: years.from,
       $yearTo: years.to,
       $metalKind: kinds.every(k => k.metal === 'copper')
@@ -332,7 +333,7 @@ export function derivedOf(site: Site, subject: Subject): Record<string, unknown>
           ? 'open'
           : kinds[0]!.isCopperClad
             ? 'clad'
-            : 'aluminium',
+            : 'aluminum',
     }
   }
   return {}
@@ -353,7 +354,7 @@ function oldFeeder(
     years = site.yearsOf(feeder)
   if (
     egc === 'wire' ||
-    egc === 'metal raceway or armour' ||
+    egc === 'metal raceway or armor' ||
     path === true ||
     gf === true ||
     years.from >= 2008

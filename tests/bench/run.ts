@@ -1,4 +1,4 @@
-/** npm run bench: judgement of a full house, one edit, and the same checks in other hands, in one run. */
+/** npm run bench: judgment of a full house, one edit, and the same checks in other hands, in one run. */
 import jsonLogic from 'json-logic-js'
 import { Engine } from 'json-rules-engine'
 import {
@@ -33,7 +33,7 @@ const observe = (file: object): Observation[] => {
 
 const LINKS = new Set(['fedFrom', 'from', 'fedBy', 'sharesNeutralWith', 'circuit', 'after', 'room'])
 
-/** A full house: the demo house twice over, about 70 circuits and 200 points. */
+/** A full house: the demo house twice over, about 70 circuits and 200 outlets. */
 function fullHouse(): Observation[] {
   const one = observe(hillside())
   const ids = new Set(one.flatMap(o => (o.act === 'add' ? [o.subject] : [])))
@@ -196,7 +196,7 @@ report('Corvit against plain functions', `${(oursMs / plainMs).toFixed(1)} ×`, 
 report('json-logic-js against Corvit', `${(logicMs / oursMs).toFixed(1)} ×`, 'aim ≥ 12 ×')
 report('json-rules-engine against Corvit', `${(engineMs / oursMs).toFixed(0)} ×`, 'aim ≥ 200 ×')
 report(
-  `full house: ${site.all.circuit.length} circuits, ${site.all.point.length} points, ${log.length} observations`,
+  `full house: ${site.all.circuit.length} circuits, ${site.all.outlet.length} outlets, ${log.length} observations`,
   `${evaluate(house, RULES).length} verdicts`,
 )
 report('fold, judge and speak everything', ms(time(() => void assess(new Ledger(log).house))))

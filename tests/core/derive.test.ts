@@ -1,9 +1,18 @@
-import { gfciOf, groundOf, legsOf, neutralBondOf, overlapsIn, type Subject } from '#core'
+import {
+  gfciOf,
+  groundOf,
+  legsOf,
+  neutralBondOf,
+  overlapsIn,
+  roleOf,
+  upstreamOf,
+  type Subject,
+} from '#core'
 import { allowedBand } from '#core/derive/allowed'
 import { sharesBar } from '#core/derive/bond'
 import { hillside } from '#core/examples/hillside'
 import { allowedDevice } from '#core/tables/allowed-device'
-import { panel, siteOf, outlet, run, type Node } from '../support/house'
+import { panel, siteOf, oneOutlet, run, type Node } from '../support/house'
 
 const enclosures = (...list: Node[]): Node => ({
   corvit: 1,
@@ -13,7 +22,7 @@ const enclosures = (...list: Node[]): Node => ({
 })
 const roles = (house: Node) => {
   const site = siteOf(house)
-  return Object.fromEntries(site.all.enclosure.map(e => [e.id, site.roleOf(e).value ?? 'open']))
+  return Object.fromEntries(site.all.enclosure.map(e => [e.id, roleOf(site, e).value ?? 'open']))
 }
 
 describe('which enclosure is the service disconnect', () => {
@@ -177,9 +186,9 @@ describe('bonds', () => {
 })
 
 describe('the ground and the protection of a receptacle', () => {
-  const of = (point: Node, more?: Parameters<typeof outlet>[1]) => {
-    const site = siteOf(outlet(point, more))
-    const p = site.get('p', 'point')!
+  const of = (outlet: Node, more?: Parameters<typeof oneOutlet>[1]) => {
+    const site = siteOf(oneOutlet(outlet, more))
+    const p = site.get('p', 'outlet')!
     return [groundOf(site, p).value, gfciOf(site, p).value]
   }
   const gfciFirst: Node[] = [
@@ -257,7 +266,7 @@ describe('the band of allowed devices', () => {
     for (const size of ['14', '12', '10', '8', '6'] as const) {
       const band = bandOf({ size, wiring: 'steel conduit' })
       const answers: number[] = []
-      for (const metal of ['copper', 'aluminium'] as const)
+      for (const metal of ['copper', 'aluminum'] as const)
         for (const isCopperClad of metal === 'copper' ? [false] : [false, true])
           for (const insulation of [60, 75, 90] as const)
             for (const terminals of [60, 75] as const) {
@@ -315,7 +324,7 @@ describe('the band of allowed devices', () => {
         [
           run(20, {
             size,
-            metal: 'aluminium',
+            metal: 'aluminum',
             wiring: 'SE',
             insulationC: 75,
             terminalsC: 75,
@@ -396,7 +405,7 @@ it('a backfed breaker is a second source, whatever else was said', () => {
     ])
   const sources = (role: string) => {
     const site = siteOf(house(role))
-    return site.upstreamOf(site.get('b', 'breaker')!).value!.hasOneSource
+    return upstreamOf(site, site.get('b', 'breaker')!).value!.hasOneSource
   }
   expect([sources('branch'), sources('backfed source')]).toEqual([true, false])
 })
@@ -419,7 +428,7 @@ it('a meter nobody opened is no unread main: what stands ahead of the panel is s
   })
   const unread = (type: string) => {
     const site = siteOf(house(type))
-    return site.upstreamOf(site.get('b', 'breaker')!).value!.unreadFrom
+    return upstreamOf(site, site.get('b', 'breaker')!).value!.unreadFrom
   }
   expect([unread('meter'), unread('disconnect')]).toEqual([undefined, 30])
 })

@@ -1,11 +1,11 @@
 import { readFileSync } from 'node:fs'
-import { rulesDoc, schemaDoc, fieldsDoc, sumsDoc } from '../../scripts/generate-docs'
+import { rulesDoc, schemaDoc, fieldsDoc, calculatorsDoc } from '../../scripts/generate-docs'
 
 it.each([
   ['RULES.md', rulesDoc],
   ['job-file.schema.json', schemaDoc],
   ['FIELDS.md', fieldsDoc],
-  ['SUMS.md', sumsDoc],
+  ['CALCULATORS.md', calculatorsDoc],
 ])(
   'docs/%s is what the code says; run npm run docs if not',
   (file, make) => {

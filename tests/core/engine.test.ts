@@ -1,5 +1,5 @@
 import { evaluate, RULES, Site, type Result } from '#core'
-import { siteOf, judge, outlet, panel, run, type Node } from '../support/house'
+import { siteOf, judge, oneOutlet, panel, run, type Node } from '../support/house'
 import { render } from '#core/engine/say'
 import { defineRule } from '#core/engine/rule'
 
@@ -37,18 +37,22 @@ const standing = (house: Node): Result => judge('multiwire-no-common-trip', hous
 
 describe('standing', () => {
   it.each<[string, Node, string]>([
-    ['put in the year before the rule', multiwire(2007), 'allowed to stay'],
-    ['put in the year of the rule', multiwire(2008), 'broken when made'],
-    ['an interval before it', multiwire([1990, 2007]), 'allowed to stay'],
+    ['put in the year before the rule', multiwire(2007), 'allowed to remain'],
+    ['put in the year of the rule', multiwire(2008), 'violation when installed'],
+    ['an interval before it', multiwire([1990, 2007]), 'allowed to remain'],
     ['an interval across it', multiwire([2000, 2010]), 'depends on the year'],
     ['year not known in an old house', multiwire(undefined), 'depends on the year'],
     [
       'year not known in a house newer than the rule',
       multiwire(undefined, 2020, {}, 2012),
-      'broken when made',
+      'violation when installed',
     ],
-    ['old, but being extended now', multiwire(1990, 2020, { work: 'extended' }), 'met by the work'],
-    ['old, and no work on it', multiwire(1990, 2020, { work: 'none' }), 'allowed to stay'],
+    [
+      'old, but being extended now',
+      multiwire(1990, 2020, { work: 'extended' }),
+      'required by this work',
+    ],
+    ['old, and no work on it', multiwire(1990, 2020, { work: 'none' }), 'allowed to remain'],
   ])('%s', (_name, house, kind) => {
     expect(standing(house).standing?.kind).toBe(kind)
   })
@@ -71,20 +75,20 @@ describe('standing', () => {
   it('AL-CU devices of before 1971 were lawful when made, later ones not', () => {
     const device = (year: number) =>
       judge(
-        'aluminium-at-unmarked-device',
-        outlet({
-          metal: 'aluminium',
+        'aluminum-at-unmarked-device',
+        oneOutlet({
+          metal: 'aluminum',
           termination: 'binding screw',
           deviceAmps: 15,
-          aluminiumMarking: 'AL-CU',
+          aluminumMarking: 'AL-CU',
           year,
         }),
         'p',
       ).standing?.kind
     expect([device(1969), device(1971), device(1985)]).toEqual([
-      'allowed to stay',
-      'broken when made',
-      'broken when made',
+      'allowed to remain',
+      'violation when installed',
+      'violation when installed',
     ])
   })
   it('a hazard needs no rule', () => {
@@ -95,17 +99,17 @@ describe('standing', () => {
 })
 
 describe('severity', () => {
-  it('is danger times exposure', () => {
+  it('is danger times exposure, said in words', () => {
     const at = (use: string) =>
       judge(
         'device-worn',
-        outlet({ condition: 'cracked', room: 'r' }, { rooms: [{ id: 'r', use }] }),
+        oneOutlet({ condition: 'cracked', room: 'r' }, { rooms: [{ id: 'r', use }] }),
         'p',
       )
-    expect(at('bedroom').severity).toBe('upgrade at next work')
+    expect(at('bedroom').severity).toBe('upgrade')
     expect(at('bathroom').severity).toBe('repair')
     expect(render(at('bathroom').severityWhy!)).toBe(
-      'danger 2 of 4 × exposure 1.25 (bathroom) = 2.5',
+      'It weakens a protection, where people stand on wet or grounded floors (bathroom)',
     )
   })
   it('grossly overfused is to be made safe now, a little overfused repaired', () => {
@@ -117,17 +121,14 @@ describe('severity', () => {
       ).severity
     expect([amps(20), amps(25), amps(30)]).toEqual(['repair', 'make safe now', 'make safe now'])
   })
-  it('what may stay is an upgrade or a mention, as the desk says', () => {
-    const desk = (allowedToStay: string) =>
+  it('what may stay is an upgrade or a mention, as the settings say', () => {
+    const desk = (allowedToRemain: string) =>
       judge(
         'multiwire-no-common-trip',
-        { ...multiwire(1990), premises: { yearBuilt: 1970, edition: 2020, allowedToStay } },
+        { ...multiwire(1990), premises: { yearBuilt: 1970, edition: 2020, allowedToRemain } },
         'c1',
       ).severity
-    expect([desk('recommend upgrade'), desk('mention')]).toEqual([
-      'upgrade at next work',
-      'for the record',
-    ])
+    expect([desk('recommend upgrade'), desk('mention')]).toEqual(['upgrade', 'note'])
   })
 })
 
@@ -135,12 +136,12 @@ describe('the engine', () => {
   it('makes a rule that throws undecided, with its error attached, never a pass', () => {
     const broken = defineRule({
       ...RULES.find(r => r.id === 'device-worn')!,
-      subject: 'point',
+      subject: 'outlet',
       judge() {
         throw new Error('boom')
       },
     })
-    const [result] = evaluate(siteOf(outlet({ condition: 'sound' })), [broken])
+    const [result] = evaluate(siteOf(oneOutlet({ condition: 'sound' })), [broken])
     expect(result!.verdict).toMatchObject({ outcome: 'undecided', defect: 'Error: boom' })
   })
   it('judges nothing where there is nothing', () => {

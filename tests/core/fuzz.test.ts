@@ -62,7 +62,7 @@ describe('whatever comes in', () => {
     fc.assert(
       fc.property(
         fc.dictionary(
-          fc.constantFrom('premises', 'enclosures', 'points', 'circuits', 'rooms', 'id'),
+          fc.constantFrom('premises', 'enclosures', 'outlets', 'circuits', 'rooms', 'id'),
           fc.jsonValue({ maxDepth: 4 }),
         ),
         value =>

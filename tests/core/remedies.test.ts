@@ -1,6 +1,6 @@
 import type { Site } from '#core'
 import { remediesFor, render } from '#core'
-import { judge, outlet, panel, run, siteOf, type Node } from '../support/house'
+import { judge, oneOutlet, panel, run, siteOf, type Node } from '../support/house'
 
 function advice(
   rule: string,
@@ -20,7 +20,7 @@ const thin = (circuit: Node) =>
 
 describe('a device beside the panel is an outlet itself', () => {
   const house = (use: string | undefined, more: Node = {}): Node => {
-    const base = outlet(
+    const base = oneOutlet(
       { room: 'r', after: 'panel', protection: 'none' },
       {
         premises: { edition: 2020 },
@@ -139,8 +139,8 @@ const box = {
   largestInBox: '14',
   hasInternalClamps: true,
 }
-const open = (point: Node, more: Parameters<typeof outlet>[1] = {}) =>
-  advice('open-ground-three-slot', outlet(point, more), 'p')
+const open = (outlet: Node, more: Parameters<typeof oneOutlet>[1] = {}) =>
+  advice('open-ground-three-slot', oneOutlet(outlet, more), 'p')
 describe('a missing ground', () => {
   it('a GFCI here depends on the box', () => {
     expect(open({ ...bare, ...box })['gfci-here']!.verdict).toBe('offered')
@@ -160,7 +160,7 @@ describe('a missing ground', () => {
   })
   it('a protective breaker is refused where none are made or fused, and two-pole where the neutral is shared', () => {
     const panelOf = (more: Node, breaker: Node = {}, circuit: Node = {}) => {
-      const house = outlet(bare, {
+      const house = oneOutlet(bare, {
         breaker: { device: 'breaker', ...breaker },
         circuit: { sharesNeutralWith: [], ...circuit },
       }) as { enclosures: Node[] }
@@ -216,18 +216,18 @@ describe('multiwire', () => {
   })
 })
 
-it('aluminium follows the school of the desk', () => {
-  const by = (aluminiumSchool?: string) =>
+it('aluminum follows the school of the desk', () => {
+  const by = (aluminumSchool?: string) =>
     advice(
-      'aluminium-at-unmarked-device',
-      outlet(
+      'aluminum-at-unmarked-device',
+      oneOutlet(
         {
-          metal: 'aluminium',
+          metal: 'aluminum',
           termination: 'binding screw',
           deviceAmps: 15,
-          aluminiumMarking: 'none',
+          aluminumMarking: 'none',
         },
-        { premises: { ...(aluminiumSchool && { aluminiumSchool }) } },
+        { premises: { ...(aluminumSchool && { aluminumSchool }) } },
       ),
       'p',
     )
@@ -240,6 +240,6 @@ it('aluminium follows the school of the desk', () => {
   expect(by('listed connectors')['gel-connector-pigtail']!.verdict).toBe('offered')
   expect(by()['co-alr-device']).toMatchObject({
     verdict: 'conditional',
-    missing: ['aluminiumSchool'],
+    missing: ['aluminumSchool'],
   })
 })

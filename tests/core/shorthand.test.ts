@@ -35,7 +35,7 @@ describe('the breaker line', () => {
         poles: 2,
         ratingAmps: 60,
         size: '4',
-        metal: 'aluminium',
+        metal: 'aluminum',
         wiring: 'SE',
         role: 'feeder',
       },
@@ -48,7 +48,7 @@ describe('the breaker line', () => {
         space: 3,
         ratingAmps: 20,
         size: '12',
-        metal: 'copper-clad aluminium',
+        metal: 'copper-clad aluminum',
         protection: 'GFCI',
         label: 'bath',
       },
@@ -56,7 +56,7 @@ describe('the breaker line', () => {
     ['20 14cu nm lights', { ratingAmps: 20, size: '14', metal: 'copper' }, 7],
     ['20 12 cu', { ratingAmps: 20, size: '12', metal: 'copper' }, 7],
     ['9 20 12cu', { space: 9, ratingAmps: 20, size: '12' }, 7],
-    ['1 100 1/0al', { space: 1, ratingAmps: 100, size: '1/0', metal: 'aluminium' }],
+    ['1 100 1/0al', { space: 1, ratingAmps: 100, size: '1/0', metal: 'aluminum' }],
     ['4 15 14cu bedroom 2 outlets', { label: 'bedroom 2 outlets' }],
   ])('%s', (text, line, ...[space]) => {
     const parsed = parseLine(text, space)

@@ -144,11 +144,11 @@ describe('observations', () => {
   it('that close a circle in the chain are refused', async () => {
     const id = await newJob()
     const stamp = (n: number) => ({ id: `p-${n}`, at: `2026-03-01T10:00:0${n}.000Z`, by: 'Ann' })
-    const point = (n: number, subject: string) => ({
+    const outlet = (n: number, subject: string) => ({
       ...stamp(n),
       act: 'add',
       subject,
-      kind: 'point',
+      kind: 'outlet',
       parent: 'premises',
     })
     const after = (n: number, subject: string, value: string) => ({
@@ -162,7 +162,7 @@ describe('observations', () => {
     expect(
       (
         await me.send('POST', observations(id), {
-          observations: [point(1, 'p'), point(2, 'q'), after(3, 'p', 'q')],
+          observations: [outlet(1, 'p'), outlet(2, 'q'), after(3, 'p', 'q')],
         })
       ).status,
     ).toBe(200)

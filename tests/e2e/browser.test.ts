@@ -53,10 +53,10 @@ describe('the demo house', () => {
     await hasText(page, `${margin} .sum`, 'gauge')
   })
   it('draws the circuit as a chain with its protected region', async () => {
-    const { page } = await openPage(browser, `${server.url}${DEMO}/points?circuit=living`)
-    await page.waitForSelector('[data-point="living-1"]')
-    expect(await page.$$eval('li.shaded [data-point]', list => list.length)).toBe(7)
-    await page.click('[data-point="living-4"]')
+    const { page } = await openPage(browser, `${server.url}${DEMO}/outlets?circuit=living`)
+    await page.waitForSelector('[data-outlet="living-1"]')
+    expect(await page.$$eval('li.shaded [data-outlet]', list => list.length)).toBe(7)
+    await page.click('[data-outlet="living-4"]')
     await hasText(page, margin, 'Not marked GFCI Protected')
   })
   it('lists findings by severity and what is undecided by the walk', async () => {
@@ -80,19 +80,19 @@ describe('the demo house', () => {
     await weightOf('repair')
     await page.click(`${card} .foot .touch`)
     await page.click(`${card} .byhand`)
-    await page.select(`${card} .weigh select`, 'for the record')
+    await page.select(`${card} .weigh select`, 'note')
     await page.type(`${card} .weigh input`, 'capped today')
     await page.click(`${card} .weigh .plain`)
-    await weightOf('for the record')
+    await weightOf('note')
     await onDisk(page)
     await reload(page)
-    await weightOf('for the record')
-    await clickText(page, '.filters .chip', 'for the record')
+    await weightOf('note')
+    await clickText(page, '.filters .chip', 'note')
     await page.click(`${card} .foot .touch`)
     await hasText(page, `${card} .sum`, 'capped today')
     await page.click(`${card} .byhand`)
     await clickText(page, `${card} .weigh button`, 'as computed')
-    await clickText(page, '.filters .chip', 'for the record')
+    await clickText(page, '.filters .chip', 'note')
     await weightOf('repair')
     await onDisk(page)
     expect(errors).toEqual([])
@@ -242,7 +242,7 @@ describe('recording', () => {
     await page.$eval('[data-field="edition"] .head', e => (e as HTMLElement).click())
     await clickText(page, '[data-field="edition"] .chip', '2014')
     await hasText(page, '.top', '2014 code in force')
-    await clickText(page, '.place', 'Points')
+    await clickText(page, '.place', 'Outlets')
     await clickText(page, 'button', 'next receptacle on this circuit')
     await page.waitForSelector('[data-field="room"]')
     await page.$eval('[data-field="room"] .head', e => (e as HTMLElement).click())
@@ -389,7 +389,7 @@ describe('markup in every text', () => {
                   label: nasty,
                   supplies: 'lighting',
                   segments: [{ name: nasty, size: '14', metal: 'copper', wiring: 'NM-B' }],
-                  points: [
+                  outlets: [
                     {
                       id: 'p',
                       name: nasty,
@@ -410,7 +410,7 @@ describe('markup in every text', () => {
     await input!.uploadFile(path)
     await page.waitForSelector('[data-space="1"]')
     const base = page.url().replace(/\/panel.*/, '')
-    for (const place of ['/panel', '/points', '/findings', '/report']) {
+    for (const place of ['/panel', '/outlets', '/findings', '/report']) {
       await goTo(page, base + place)
       await hasText(page, 'body', 'onerror')
       expect(await page.evaluate(() => 'hurt' in window)).toBe(false)
@@ -422,7 +422,7 @@ describe('every screen', () => {
   it.each([
     '/',
     `${DEMO}/panel?at=main`,
-    `${DEMO}/points?circuit=living`,
+    `${DEMO}/outlets?circuit=living`,
     `${DEMO}/findings`,
     `${DEMO}/report`,
   ])('%s has no serious accessibility fault, light or dark, and fits a phone', async path => {

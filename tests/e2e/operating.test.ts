@@ -211,7 +211,7 @@ describe('limits', () => {
     const response = await me.send('POST', '/api/jobs/import', {
       corvit: 1,
       form: 'house',
-      points: outlets,
+      outlets: outlets,
     })
     expect([
       response.status,

@@ -105,9 +105,9 @@ describe('the walk', () => {
     await hasText(page, '.years td', 'new dryers and ranges on four wires')
   })
   it('gives the plan to make one half of a multiwire circuit dead: both breakers, and what stays live', async () => {
-    const { page } = await openPage(browser, `${server.url}${DEMO}/points?circuit=office-a`, HAND)
-    await page.waitForSelector('[data-point="office-a-1"]')
-    await page.click('[data-point="office-a-1"]')
+    const { page } = await openPage(browser, `${server.url}${DEMO}/outlets?circuit=office-a`, HAND)
+    await page.waitForSelector('[data-outlet="office-a-1"]')
+    await page.click('[data-outlet="office-a-1"]')
     await clickText(page, 'button', 'make it dead')
     await hasText(page, '[data-testid="isolation"]', 'space 7')
     const text = await textOf(page, '[data-testid="isolation"]')
@@ -301,12 +301,16 @@ describe('the bench', () => {
   })
 })
 
-describe('points by room', () => {
+describe('outlets by room', () => {
   it('shows the outlets of a room, takes a lamp reading in one tap, and copies what is alike', async () => {
-    const { page, errors } = await openPage(browser, `${server.url}${DEMO}/points?view=rooms`, HAND)
+    const { page, errors } = await openPage(
+      browser,
+      `${server.url}${DEMO}/outlets?view=rooms`,
+      HAND,
+    )
     await clickText(page, '.rooms .chip', 'Guest room')
-    await page.waitForSelector('[data-point="office-a-1"]')
-    await page.click('[data-point="office-a-1"]')
+    await page.waitForSelector('[data-outlet="office-a-1"]')
+    await page.click('[data-outlet="office-a-1"]')
     await page.waitForSelector('.aside.open')
     await page.click('.aside .grip')
     await clickText(page, '.pad .chip', 'open ground')
@@ -315,7 +319,7 @@ describe('points by room', () => {
         c => c.getAttribute('aria-pressed') === 'true',
       ),
     )
-    await page.click('[data-point="garden-east-2"]').catch(() => undefined)
+    await page.click('[data-outlet="garden-east-2"]').catch(() => undefined)
     expect(errors).toEqual([])
   })
 })

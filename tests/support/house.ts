@@ -75,9 +75,9 @@ export function run(
   }
 }
 
-/** A house with one point on one circuit. */
-export function outlet(
-  point: Node,
+/** A house with one outlet on one circuit. */
+export function oneOutlet(
+  outlet: Node,
   more: { premises?: Node; breaker?: Node; circuit?: Node; others?: Node[]; rooms?: Node[] } = {},
 ): Node {
   return {
@@ -93,9 +93,9 @@ export function outlet(
           circuit: {
             id: 'c',
             ...more.circuit,
-            points: [
+            outlets: [
               ...(more.others ?? []),
-              { id: 'p', type: 'receptacle', slots: 'three', ...point },
+              { id: 'p', type: 'receptacle', slots: 'three', ...outlet },
             ],
           },
         },

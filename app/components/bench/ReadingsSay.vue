@@ -2,24 +2,24 @@
 import type { Subject, Readings } from '#core'
 
 export interface ReadingsSayProps {
-  point: Subject<'point'>
+  outlet: Subject<'outlet'>
 }
 </script>
 
 <script setup lang="ts">
 import { diagnose, valueOf } from '#core'
 
-const { point } = defineProps<ReadingsSayProps>()
+const { outlet } = defineProps<ReadingsSayProps>()
 const job = useJobStore()
 /** What has been read at this outlet, as the diagnosis takes it. */
 const readings = computed<Readings>(() => {
-  const lamps = valueOf(point, 'lamps')
-  const groundOhms = valueOf(point, 'groundOhms')
-  const groundEarth = valueOf(point, 'groundToEarthV')
-  const neutralGroundLoaded = valueOf(point, 'neutralGroundRiseV')
-  const jumperSeen = valueOf(point, 'hasNeutralGroundJumper')
-  const narrowEarth = valueOf(point, 'narrowToEarthV')
-  const groundClampAmps = valueOf(point, 'groundClampA')
+  const lamps = valueOf(outlet, 'lamps')
+  const groundOhms = valueOf(outlet, 'groundOhms')
+  const groundEarth = valueOf(outlet, 'groundToReferenceV')
+  const neutralGroundLoaded = valueOf(outlet, 'neutralGroundRiseV')
+  const jumperSeen = valueOf(outlet, 'hasNeutralGroundJumper')
+  const narrowEarth = valueOf(outlet, 'narrowToReferenceV')
+  const groundClampAmps = valueOf(outlet, 'groundClampA')
   return {
     ...(lamps && { lamps }),
     ...(groundOhms !== undefined && { groundOhms }),
@@ -36,7 +36,7 @@ const said = computed(() =>
 </script>
 
 <template>
-  <section v-if="valueOf(point, 'type') === 'receptacle'" class="says" data-testid="readings-say">
+  <section v-if="valueOf(outlet, 'type') === 'receptacle'" class="says" data-testid="readings-say">
     <p v-if="said">
       <span class="small soft">The readings fit</span>
       <b>{{ said.fitting.slice(0, 3).join(', or ') }}</b><span
@@ -48,7 +48,7 @@ const said = computed(() =>
     </p>
     <p v-if="said?.next" class="small soft">Next: {{ said.next.how }}</p>
     <NuxtLink
-      :to="{ path: `/jobs/${job.jobId}/bench`, query: { sum: 'diagnose', from: point.id } }"
+      :to="{ path: `/jobs/${job.jobId}/bench`, query: { calculator: 'diagnose', from: outlet.id } }"
       class="touch small"
       >{{ said ? 'all readings on the bench' : 'read it on the bench' }}</NuxtLink
     >

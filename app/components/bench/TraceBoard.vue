@@ -17,7 +17,7 @@ const plan = computed(() =>
   planRounds(branch.value.map(b => ({ id: b.id, mustStayOn: keepOn.value.has(b.id) }))),
 )
 const outlets = computed(() =>
-  job.site.all.point.filter(
+  job.site.all.outlet.filter(
     p =>
       valueOf(p, 'circuit') === undefined ||
       branch.value.some(
@@ -84,12 +84,16 @@ function keep(outlet: string, breaker: string) {
 }
 const printCard = () => window.print()
 const card = computed(() => (panel.value ? reconcile(job.site, panel.value) : undefined))
-const TONE: Record<string, 'repair' | 'undecided' | 'clear' | 'for the record'> = {
+const TONE: Record<string, 'repair' | 'undecided' | 'clear' | 'note'> = {
   agrees: 'clear',
   contradicted: 'repair',
-  'no entry': 'for the record',
+  'no entry': 'note',
   'nothing found on it': 'undecided',
   spare: 'clear',
+}
+function openPanel(id: string) {
+  panelId.value = id
+  seen.value = {}
 }
 </script>
 
@@ -102,10 +106,7 @@ const TONE: Record<string, 'repair' | 'undecided' | 'clear' | 'for the record'> 
         type="button"
         class="chip"
         :aria-pressed="p === panel"
-        @click="
-          panelId = p.id
-          seen = {}
-        "
+        @click="openPanel(p.id)"
       >
         {{ valueOf(p, 'name') ?? 'panel' }}
       </button>

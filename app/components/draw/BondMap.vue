@@ -37,7 +37,8 @@ const placed = computed(() => {
     if ((t.kind === 'supply' || t.kind === 'feeder') && t.from !== t.to) up.set(t.to, t.from)
   for (const n of map.nodes) {
     const tie = map.ties.find(
-      t => t.from === n.id && (t.kind === 'electrode conductor' || t.kind === 'pipe bond'),
+      t =>
+        t.from === n.id && (t.kind === 'grounding electrode conductor' || t.kind === 'pipe bond'),
     )
     const parent = up.get(n.id) ?? tie?.to ?? (n.id === 'utility' ? undefined : 'utility')
     if (parent) children.set(parent, [...(children.get(parent) ?? []), n])
@@ -112,7 +113,7 @@ const lines = computed(() =>
     const a = at.value.get(tie.from)
     const b = at.value.get(tie.to)
     if (!a || !b || tie.kind === 'neutral bond') return []
-    if (tie.kind === 'electrode conductor' || tie.kind === 'pipe bond') {
+    if (tie.kind === 'grounding electrode conductor' || tie.kind === 'pipe bond') {
       const [leaf, host] = [a, b]
       const y = leaf.y + leaf.h / 2
       const mid = leaf.x - GX / 2
@@ -148,7 +149,9 @@ const bonds = computed(
   () => new Map(map.ties.filter(t => t.kind === 'neutral bond').map(t => [t.from, t])),
 )
 const tieOf = (id: string) =>
-  map.ties.find(t => t.from === id && (t.kind === 'electrode conductor' || t.kind === 'pipe bond'))
+  map.ties.find(
+    t => t.from === id && (t.kind === 'grounding electrode conductor' || t.kind === 'pipe bond'),
+  )
 const cut = (text: string, n: number) => (text.length > n ? `${text.slice(0, n - 1)}…` : text)
 const pick = (subject: string | undefined) => {
   if (subject) emit('pick', subject)
@@ -184,7 +187,7 @@ const pick = (subject: string | undefined) => {
           :stroke="
             l.tie.kind === 'ground' && l.tie.state === 'sound'
               ? 'var(--metal-cu)'
-              : l.tie.kind === 'electrode conductor' && l.tie.state === 'sound'
+              : l.tie.kind === 'grounding electrode conductor' && l.tie.state === 'sound'
                 ? 'var(--metal-cu)'
                 : l.tie.kind === 'pipe bond' && l.tie.state === 'sound'
                   ? 'var(--metal-cu)'
@@ -194,7 +197,7 @@ const pick = (subject: string | undefined) => {
           :stroke-dasharray="DASH[l.tie.state]"
         />
         <text
-          v-if="l.tie.kind !== 'electrode conductor' && l.tie.kind !== 'pipe bond'"
+          v-if="l.tie.kind !== 'grounding electrode conductor' && l.tie.kind !== 'pipe bond'"
           :x="l.tx"
           :y="l.ty"
           :text-anchor="l.anchor"

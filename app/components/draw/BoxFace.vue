@@ -1,5 +1,5 @@
 <script lang="ts">
-import { valueOf, type Site, type Subject } from '#core'
+import { roleOf, valueOf, type Site, type Subject } from '#core'
 import type { Mark } from '~/composables/useMarks'
 
 export interface BoxFaceProps {
@@ -17,10 +17,10 @@ const isMeter = computed(() => valueOf(enclosure, 'type') === 'meter')
 const role = computed(
   () =>
     ({ service: 'service disconnect', supply: 'supply side', load: 'load side' })[
-      site.roleOf(enclosure).value ?? 'supply'
+      roleOf(site, enclosure).value ?? 'supply'
     ],
 )
-const isSettled = computed(() => site.roleOf(enclosure).value !== undefined)
+const isSettled = computed(() => roleOf(site, enclosure).value !== undefined)
 const bond = computed(() =>
   enclosure.facts.bondMeans.state === 'known'
     ? `bond: ${enclosure.facts.bondMeans.value}`

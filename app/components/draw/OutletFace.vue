@@ -2,18 +2,18 @@
 import { gfciOf, groundOf, valueOf, type Site, type Subject } from '#core'
 
 export interface OutletFaceProps {
-  point: Subject<'point'>
+  outlet: Subject<'outlet'>
   site: Site
   size?: number
 }
 </script>
 
 <script setup lang="ts">
-const { point, site, size = 46 } = defineProps<OutletFaceProps>()
-const type = computed(() => valueOf(point, 'type'))
-const slots = computed(() => valueOf(point, 'slots'))
-const ground = computed(() => groundOf(site, point).value)
-const own = computed(() => valueOf(point, 'protection'))
+const { outlet, site, size = 46 } = defineProps<OutletFaceProps>()
+const type = computed(() => valueOf(outlet, 'type'))
+const slots = computed(() => valueOf(outlet, 'slots'))
+const ground = computed(() => groundOf(site, outlet).value)
+const own = computed(() => valueOf(outlet, 'protection'))
 const isGfci = computed(() => own.value === 'GFCI' || own.value === 'dual')
 const words = computed(() =>
   [
@@ -25,7 +25,7 @@ const words = computed(() =>
         : ground.value === 'none'
           ? 'no ground'
           : 'ground not settled'),
-    gfciOf(site, point).value,
+    gfciOf(site, outlet).value,
   ]
     .filter(Boolean)
     .join(', '),

@@ -1,5 +1,5 @@
 <script lang="ts">
-import { legsOf, valueOf, type Site, type Subject } from '#core'
+import { neutralGroupOf, roleOf, legsOf, valueOf, type Site, type Subject } from '#core'
 import type { Mark } from '~/composables/useMarks'
 
 export interface PanelFaceProps {
@@ -25,8 +25,8 @@ const emit = defineEmits<PanelFaceEmits>()
 const METAL: Record<string, string> = {
   copper: 'var(--metal-cu)',
   'tinned copper': 'var(--metal-tin)',
-  aluminium: 'var(--metal-al)',
-  'copper-clad aluminium': 'var(--metal-cca)',
+  aluminum: 'var(--metal-al)',
+  'copper-clad aluminum': 'var(--metal-cca)',
   'silver-looking': 'var(--metal-al)',
   'copper-looking': 'var(--metal-cu)',
 }
@@ -86,8 +86,7 @@ const breakers = computed(() =>
     const h = half ? g.value.row / 2 : g.value.row * poles
     const legs = legsOf(site, breaker).value
     const shares = circuit
-      ? site
-          .neutralGroup(circuit)
+      ? neutralGroupOf(site, circuit)
           .circuits.filter(c => c !== circuit)
           .map(c => valueOf(site.get(valueOf(c, 'fedBy'), 'breaker'), 'space'))
           .filter(s => s !== undefined && s !== space)
@@ -151,8 +150,8 @@ const shortMetal = (metal: string) =>
   ({
     copper: 'Cu',
     'tinned copper': 'Cu tinned',
-    aluminium: 'Al',
-    'copper-clad aluminium': 'CCA',
+    aluminum: 'Al',
+    'copper-clad aluminum': 'CCA',
     'silver-looking': 'silver ?',
     'copper-looking': 'copper ?',
   })[metal] ?? metal
@@ -205,7 +204,7 @@ const neutralBar = computed(() => bars.value.find(b => !b.isRight))
 const main = computed(() => {
   const kind = valueOf(enclosure, 'mainKind')
   const amps = valueOf(enclosure, 'mainAmps')
-  const role = site.roleOf(enclosure).value
+  const role = roleOf(site, enclosure).value
   const roleText =
     role === 'service'
       ? 'service disconnect'
@@ -247,7 +246,7 @@ const third = computed(() =>
     ? { state: valueOf(enclosure, 'thirdLeg') }
     : undefined,
 )
-/** Ties between the handles of two breakers in neighbouring spaces. */
+/** Ties between the handles of two breakers in neighboring spaces. */
 const ties = computed(() =>
   breakers.value.flatMap(b => {
     if (b.poles > 1 || !b.tied || b.tied === 'not tied') return []
@@ -309,9 +308,9 @@ const sevVar = (mark: Mark | undefined) =>
     ? 'var(--now)'
     : mark === 'repair'
       ? 'var(--repair)'
-      : mark === 'upgrade at next work'
+      : mark === 'upgrade'
         ? 'var(--upgrade)'
-        : mark === 'for the record'
+        : mark === 'note'
           ? 'var(--record)'
           : undefined
 const describe = (b: (typeof breakers.value)[number]) =>
@@ -610,7 +609,7 @@ const describe = (b: (typeof breakers.value)[number]) =>
         fill="var(--repair)"
       />
       <rect
-        v-else-if="b.mark === 'upgrade at next work'"
+        v-else-if="b.mark === 'upgrade'"
         :x="b.x + 1.5"
         :y="b.y + 3"
         width="8"
@@ -620,7 +619,7 @@ const describe = (b: (typeof breakers.value)[number]) =>
         stroke-width="2"
       />
       <circle
-        v-else-if="b.mark === 'for the record'"
+        v-else-if="b.mark === 'note'"
         :cx="b.x + 6"
         :cy="b.y + b.h / 2"
         r="3.4"

@@ -2,21 +2,23 @@
 import type { Severity } from '#core'
 
 export interface SeverityMarkProps {
-  /** A severity of a fault, or the state of a judgement without one. */
+  /** A severity of a fault, or the state of a judgment without one. */
   kind: Severity | 'undecided' | 'clear'
   size?: number
+  /** Drawn open: it leans to this, and is not proven. */
+  open?: boolean
 }
 </script>
 
 <script setup lang="ts">
-const { kind, size = 16 } = defineProps<SeverityMarkProps>()
+const { kind, size = 16, open = false } = defineProps<SeverityMarkProps>()
 const tone = computed(
   () =>
     ({
       'make safe now': 'sev-now',
       repair: 'sev-repair',
-      'upgrade at next work': 'sev-upgrade',
-      'for the record': 'sev-record',
+      upgrade: 'sev-upgrade',
+      note: 'sev-record',
       undecided: 'sev-undecided',
       clear: 'faint',
     })[kind],
@@ -30,16 +32,27 @@ const tone = computed(
     viewBox="0 0 16 16"
     :class="tone"
     role="img"
-    :aria-label="kind"
+    :aria-label="open ? `${kind}, not proven` : kind"
     class="shrink-0"
   >
-    <g v-if="kind === 'make safe now'">
+    <rect
+      v-if="open"
+      x="2"
+      y="2"
+      width="12"
+      height="12"
+      fill="none"
+      stroke="currentColor"
+      stroke-width="2.4"
+      stroke-dasharray="3.4 2.2"
+    />
+    <g v-else-if="kind === 'make safe now'">
       <rect x="1" y="1" width="14" height="14" fill="currentColor" />
       <path d="M0 7 L6 1 M0 13 L6 7 M1 18 L6 13" stroke="var(--sheet)" stroke-width="1.8" />
     </g>
     <rect v-else-if="kind === 'repair'" x="1" y="1" width="14" height="14" fill="currentColor" />
     <rect
-      v-else-if="kind === 'upgrade at next work'"
+      v-else-if="kind === 'upgrade'"
       x="2"
       y="2"
       width="12"
@@ -48,7 +61,7 @@ const tone = computed(
       stroke="currentColor"
       stroke-width="2.4"
     />
-    <circle v-else-if="kind === 'for the record'" cx="8" cy="8" r="3.6" fill="currentColor" />
+    <circle v-else-if="kind === 'note'" cx="8" cy="8" r="3.6" fill="currentColor" />
     <path
       v-else-if="kind === 'undecided'"
       d="M9 2 H14 V14 H2 V2 H5"

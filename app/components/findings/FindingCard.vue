@@ -80,8 +80,8 @@ const tone = computed(
     ({
       'make safe now': 'now',
       repair: 'repair',
-      'upgrade at next work': 'upgrade',
-      'for the record': 'record',
+      upgrade: 'upgrade',
+      note: 'record',
     })[finding.severity!],
 )
 const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offered').length)
@@ -91,7 +91,8 @@ const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offer
   <article class="finding" :class="tone" :data-rule="finding.rule">
     <header>
       <span class="sev" :class="`sev-${tone}`"
-        ><SeverityMark :kind="finding.severity!" /> {{ finding.severity }}</span
+        ><SeverityMark :kind="finding.severity!" :open="!!finding.leans" /> {{ finding.severity
+        }}{{ finding.leans ? ', unless' : '' }}</span
       >
       <span class="small soft">{{ finding.grade }}</span>
     </header>
@@ -103,6 +104,20 @@ const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offer
     </h3>
     <CompareRow v-if="finding.compare" :compare="finding.compare" :tone="`sev-${tone}`" />
     <p class="why">{{ finding.why }}</p>
+    <ul v-if="finding.checks.length > 1" class="also">
+      <li v-for="c in finding.checks.slice(1)" :key="c.id">{{ c.sentence }}</li>
+    </ul>
+    <div v-if="finding.leans" class="leans" data-testid="leans">
+      <p v-if="finding.leans.unless.length">
+        <b>{{ finding.leans.to === 'fault' ? 'A fault unless' : 'Allowed to remain if' }}</b>
+        {{ finding.leans.unless.join(', or ') }}.
+      </p>
+      <LookRow
+        :look="{ ...finding.leans.ask, settles: 0, rules: [], danger: 0 }"
+        :unnamed="unnamed"
+        @pick="id => emit('place', id)"
+      />
+    </div>
     <p v-if="alike.length > 1" class="places">
       <button
         v-for="f in places"
@@ -124,11 +139,13 @@ const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offer
     </p>
     <p v-if="finding.remark" class="soft">{{ finding.remark }}.</p>
     <p class="small">
-      <b>{{ finding.standing }}</b><span class="soft">: {{ finding.standingWhy }}</span>
+      <b>{{ sentenceCase(finding.standing ?? '') }}</b><span class="soft"
+        >: {{ finding.standingWhy }}</span
+      >
     </p>
     <p class="foot">
       <button type="button" class="touch" :aria-expanded="isOpen" @click="isOpen = !isOpen">
-        {{ isOpen ? 'hide the sum' : wide || fixes ? 'show the sum' : 'sum and remedies' }}
+        {{ isOpen ? 'Hide the math' : wide || fixes ? 'Show the math' : 'Math and remedies' }}
       </button>
       <span v-if="!wide && !fixes" class="small soft"
         >{{ offered }} of {{ finding.remedies.length }} remedies open</span
@@ -159,7 +176,7 @@ const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offer
           placeholder="because"
           aria-label="reason for the severity"
         />
-        <button type="submit" class="plain" :disabled="reason.trim() === ''">Keep</button>
+        <button type="submit" class="plain" :disabled="reason.trim() === ''">Save</button>
         <button v-if="finding.byHand" type="button" class="touch" @click="unweigh">
           as computed
         </button>

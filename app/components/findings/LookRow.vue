@@ -30,7 +30,9 @@ const emit = defineEmits<LookRowEmits>()
       >
       <span v-else-if="look.state === 'assumed'" class="small why">only assumed so far</span>
     </span>
-    <span class="small settles">settles {{ look.settles }}</span>
+    <span v-if="look.settles" class="small settles"
+      >answers {{ look.settles }} {{ look.settles === 1 ? 'check' : 'checks' }}</span
+    >
   </button>
 </template>
 

@@ -109,7 +109,7 @@ const isOver = (l: Link) => l.isRevoked || Date.parse(l.expiresAt) < Date.now()
             :min="1"
             :max="365"
             size="lg"
-            aria-label="days it is good for"
+            aria-label="days the link opens the report"
             class="w-32"
           />
           <span class="soft">days</span>
@@ -123,7 +123,7 @@ const isOver = (l: Link) => l.isRevoked || Date.parse(l.expiresAt) < Date.now()
             <span class="grow"
               >{{ l.voice }} · made {{ day(l.madeAt) }} ·
               {{
-                l.isRevoked ? 'taken back' : isOver(l) ? 'over' : `good until ${day(l.expiresAt)}`
+                l.isRevoked ? 'revoked' : isOver(l) ? 'over' : `opens until ${day(l.expiresAt)}`
               }}</span
             >
             <UButton
@@ -132,7 +132,7 @@ const isOver = (l: Link) => l.isRevoked || Date.parse(l.expiresAt) < Date.now()
               variant="ghost"
               size="lg"
               @click="revoke(l.id)"
-              >Take back</UButton
+              >Revoke</UButton
             >
           </li>
         </ul>

@@ -35,7 +35,7 @@ const PROMPTS: Partial<Record<Subject['kind'], readonly [frame: string, prompt: 
   enclosure: ['the whole', 'Once the whole with its surroundings, once the label'],
   bar: ['damage close up', 'The screw and what lands under it, in focus'],
   feeder: ['label or marking', 'The print on the conductors and where they land'],
-  point: ['marking after the work', 'The face with its label; the box open only when proved dead'],
+  outlet: ['marking after the work', 'The face with its label; the box open only when proved dead'],
   electrode: ['damage close up', 'The clamp, and the conductor up to where it disappears'],
   bond: ['damage close up', 'The clamp, and what it is clamped to'],
 }

@@ -190,7 +190,7 @@ const TOOLS = [
             placeholder="caption"
             aria-label="caption"
             maxlength="200"
-          /><button type="submit" class="plain">Keep</button>
+          /><button type="submit" class="plain">Save</button>
         </form>
         <div class="tools">
           <button

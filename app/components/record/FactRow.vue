@@ -6,7 +6,7 @@ export interface FactRowProps {
   fact?: Fact
   /** Things a reference may point at. */
   targets?: readonly { id: string; label: string }[]
-  /** A judgement waits for this. */
+  /** A judgment waits for this. */
   asked?: boolean
   startOpen?: boolean
 }
@@ -278,7 +278,7 @@ function toggleRef(id: string) {
             :maxlength="field.type === 'text' ? field.max : 20"
           />
           <span v-if="field.type === 'number'" class="soft">{{ field.unit }}</span>
-          <button type="submit" class="plain">Keep</button>
+          <button type="submit" class="plain">Save</button>
         </form>
       </div>
       <form v-else class="typed" @submit.prevent="setBlocked">
@@ -289,7 +289,7 @@ function toggleRef(id: string) {
           placeholder="locked, concealed, unsafe to open"
           maxlength="400"
         />
-        <button type="submit" class="plain">Keep</button>
+        <button type="submit" class="plain">Save</button>
       </form>
       <p v-if="problem" role="alert" class="small why">{{ problem }}</p>
       <div class="how">

@@ -42,7 +42,7 @@ const rows = computed(() =>
     isAsked: asked.value.has(name),
   })),
 )
-/** What places and names a thing is offered even where no judgement waits for it. */
+/** What places and names a thing is offered even where no judgment waits for it. */
 const ALWAYS = new Set([
   'name',
   'label',
@@ -68,7 +68,7 @@ function targets(field: Field) {
   if (field.type !== 'ref' && field.type !== 'refs') return []
   return refTargets(job.site, field).filter(t => t.id !== subject.id)
 }
-/** A room found while recording a point in it: added, named, and the point put there, in one step. */
+/** A room found while recording an outlet in it: added, named, and the outlet put there, in one step. */
 function addRoom(field: string, name: string, use: string) {
   const id = crypto.randomUUID()
   job.record([

@@ -140,7 +140,7 @@ function make() {
         </button>
       </div>
     </fieldset>
-    <button v-if="template" type="submit" class="go draw">Draw it</button>
+    <button v-if="template" type="submit" class="go draw">Add panel</button>
     <label>Called<input v-model="form.name" class="field" maxlength="200" /></label>
     <fieldset>
       <legend>It is a</legend>
@@ -242,7 +242,7 @@ function make() {
         <option value="">not found yet</option>
       </select>
     </label>
-    <button type="submit" class="go">Draw it</button>
+    <button type="submit" class="go">Add panel</button>
   </form>
 </template>
 

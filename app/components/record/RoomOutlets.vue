@@ -4,10 +4,10 @@ import type { Subject } from '#core'
 export interface RoomOutletsProps {
   selected?: string
   /** What is known of an outlet, in a few words. */
-  stateOf: (point: Subject<'point'>) => string
+  stateOf: (outlet: Subject<'outlet'>) => string
 }
 export interface RoomOutletsEmits {
-  select: [point: string]
+  select: [outlet: string]
 }
 </script>
 
@@ -21,12 +21,15 @@ const { markOf } = useMarks()
 const roomId = ref('')
 const rooms = computed(() =>
   job.site.all.room
-    .map(room => ({ room, points: job.site.all.point.filter(p => valueOf(p, 'room') === room.id) }))
-    .filter(r => r.points.length > 0),
+    .map(room => ({
+      room,
+      outlets: job.site.all.outlet.filter(p => valueOf(p, 'room') === room.id),
+    }))
+    .filter(r => r.outlets.length > 0),
 )
-const lost = computed(() => job.site.all.point.filter(p => valueOf(p, 'room') === undefined))
+const lost = computed(() => job.site.all.outlet.filter(p => valueOf(p, 'room') === undefined))
 const room = computed(() => rooms.value.find(r => r.room.id === roomId.value) ?? rooms.value[0])
-const points = computed(() => (roomId.value === 'lost' ? lost.value : (room.value?.points ?? [])))
+const outlets = computed(() => (roomId.value === 'lost' ? lost.value : (room.value?.outlets ?? [])))
 /** What is seen and felt, and is often the same all round a room; nothing that is measured. */
 const ALIKE = [
   'slots',
@@ -42,12 +45,12 @@ function pick(id: string) {
   if (selected && selected !== id) last.value = selected
   emit('select', id)
 }
-const model = computed(() => job.site.get(last.value, 'point'))
-const alike = (p: Subject<'point'>) =>
+const model = computed(() => job.site.get(last.value, 'outlet'))
+const alike = (p: Subject<'outlet'>) =>
   model.value
     ? ALIKE.filter(f => valueOf(model.value!, f) !== undefined && p.facts[f].state === 'unseen')
     : []
-const same = (p: Subject<'point'>) =>
+const same = (p: Subject<'outlet'>) =>
   job.record(
     alike(p).map(f => ({
       act: 'note' as const,
@@ -57,7 +60,7 @@ const same = (p: Subject<'point'>) =>
       grade: 'seen' as const,
     })),
   )
-const lamp = (p: Subject<'point'>, value: string) =>
+const lamp = (p: Subject<'outlet'>, value: string) =>
   job.record([
     {
       act: 'note',
@@ -68,7 +71,7 @@ const lamp = (p: Subject<'point'>, value: string) =>
       instrument: 'three-lamp tester',
     },
   ])
-const circuitOf = (p: Subject<'point'>) => {
+const circuitOf = (p: Subject<'outlet'>) => {
   const c = job.site.get(valueOf(p, 'circuit'), 'circuit')
   return c ? labelOf(job.site, c).replace(/^.*?, (?=space )/, '') : 'circuit not found'
 }
@@ -85,7 +88,7 @@ const circuitOf = (p: Subject<'point'>) => {
         :aria-pressed="roomId !== 'lost' && r === room"
         @click="roomId = r.room.id"
       >
-        {{ valueOf(r.room, 'name') ?? 'room' }} <b>{{ r.points.length }}</b></button
+        {{ valueOf(r.room, 'name') ?? 'room' }} <b>{{ r.outlets.length }}</b></button
       ><button
         v-if="lost.length"
         type="button"
@@ -97,8 +100,8 @@ const circuitOf = (p: Subject<'point'>) => {
       </button>
     </div>
     <ul>
-      <li v-for="p in points" :key="p.id" :class="{ on: selected === p.id }">
-        <button type="button" class="head" :data-point="p.id" @click="pick(p.id)">
+      <li v-for="p in outlets" :key="p.id" :class="{ on: selected === p.id }">
+        <button type="button" class="head" :data-outlet="p.id" @click="pick(p.id)">
           <SeverityMark v-if="markOf(p)" :kind="markOf(p)!" /><span
             ><b>{{ valueOf(p, 'name') ?? p.id }}</b
             ><span class="small soft"> · {{ circuitOf(p) }}</span

@@ -86,7 +86,7 @@ defineExpose({ focus })
       <button v-if="last && !text" type="button" class="touch small" @click="repeat">
         same again
       </button>
-      <button v-if="isReady" type="submit" class="plain keep">Keep</button>
+      <button v-if="isReady" type="submit" class="plain keep">Save</button>
     </div>
     <div
       v-if="space !== undefined && !text"

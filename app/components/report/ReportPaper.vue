@@ -27,8 +27,8 @@ const tone = (severity: string) =>
   ({
     'make safe now': 'now',
     repair: 'repair',
-    'upgrade at next work': 'upgrade',
-    'for the record': 'record',
+    upgrade: 'upgrade',
+    note: 'record',
   })[severity]
 </script>
 
@@ -58,7 +58,11 @@ const tone = (severity: string) =>
         <SeverityMark kind="undecided" :size="18" /><b>{{ report.undecided }}</b> not decided
       </li>
     </ul>
-    <p class="soft small">{{ report.judged }} judgements made, {{ report.clear }} clear.</p>
+    <p class="soft small">
+      {{ report.judged }} checks made, {{ report.clear }} clear{{
+        report.leaning ? `; ${report.leaning} lean to a fault and are not proven` : ''
+      }}.
+    </p>
 
     <section v-for="g in report.groups" :key="g.severity">
       <h2 :class="`sev-${tone(g.severity)}`" class="sevhead">
@@ -66,7 +70,7 @@ const tone = (severity: string) =>
       </h2>
       <div v-for="(i, n) in g.items" :key="n" class="item">
         <h3>
-          {{ i.title }}
+          <SeverityMark v-if="i.leans" :kind="i.severity" open :size="16" /> {{ i.title }}
           <span class="soft"
             >· {{ i.where.length === 1 ? i.where[0] : `${i.where.length} places` }}</span
           >
@@ -80,7 +84,13 @@ const tone = (severity: string) =>
           <p><b>Can lead to</b> {{ i.leadsTo }}</p>
           <p><b>To be evaluated by</b> {{ i.who }}</p>
         </template>
-        <p v-if="i.working.length" class="small"><b>Sum</b> {{ i.working.join('; ') }}</p>
+        <p v-for="a in i.also" :key="a">{{ a }}</p>
+        <p v-if="i.leans?.unless.length">
+          <b>{{ i.leans.to === 'fault' ? 'A fault unless' : 'Allowed to remain if' }}</b>
+          {{ i.leans.unless.join(', or ') }}
+        </p>
+        <p v-if="i.leans" class="small"><b>To be settled by</b> {{ i.leans.ask }}</p>
+        <p v-if="i.working.length" class="small"><b>Math</b> {{ i.working.join('; ') }}</p>
         <p v-if="i.byHand" class="small">{{ i.byHand }}</p>
         <p class="small">
           <b>Standing</b> {{ i.standing }}: {{ i.standingWhy
@@ -99,16 +109,22 @@ const tone = (severity: string) =>
       </div>
     </section>
 
-    <section v-if="report.mayStay.length">
-      <h2>Lawful when made, may stay</h2>
-      <table>
-        <tbody>
-          <tr v-for="(m, i) in report.mayStay" :key="i">
-            <td>{{ m.where }}</td>
-            <td>{{ m.means }}</td>
-          </tr>
-        </tbody>
-      </table>
+    <section v-if="report.allowed.length" data-testid="report-allowed">
+      <h2>Allowed to remain</h2>
+      <p class="soft small">
+        Below today’s rule, lawful when it was installed. Not a fault; each line says what ends it.
+      </p>
+      <div v-for="(m, i) in report.allowed" :key="i" class="item">
+        <h3>
+          {{ m.title }}
+          <span class="soft"
+            >· {{ m.where.length === 1 ? m.where[0] : `${m.where.length} places` }}</span
+          >
+        </h3>
+        <p v-if="m.where.length > 1" class="small soft">{{ m.where.join('; ') }}</p>
+        <p>{{ m.seen }}</p>
+        <p class="small soft">{{ m.means }}</p>
+      </div>
     </section>
     <section v-if="report.limitations.length">
       <h2>Could not be seen</h2>

@@ -20,13 +20,13 @@ const colorMode = useColorMode()
 const isMarginOpen = defineModel<boolean>('margin', { default: false })
 const isSheetOpen = ref(false)
 
-const panelWork = computed(() => job.faults.length)
+const panelWork = computed(() => job.findings.length)
 const places = computed(() => {
   const base = `/jobs/${job.jobId}`
   return [
     { to: `${base}/walk`, name: 'Walk', key: 'w', count: 0 },
     { to: `${base}/panel`, name: 'Panel', key: 'p', count: 0 },
-    { to: `${base}/points`, name: 'Points', key: 'o', count: 0 },
+    { to: `${base}/outlets`, name: 'Outlets', key: 'o', count: 0 },
     { to: `${base}/findings`, name: 'Findings', key: 'f', count: panelWork.value },
     { to: `${base}/report`, name: 'Report', key: 'r', count: 0 },
     { to: `${base}/bench`, name: 'Bench', key: 'b', count: 0 },
@@ -85,7 +85,7 @@ const isDark = computed(() => colorMode.value === 'dark')
           <button
             type="button"
             class="tool"
-            aria-label="take back"
+            aria-label="Undo"
             :disabled="!job.canUndo"
             @click="job.undo()"
           >
@@ -94,7 +94,7 @@ const isDark = computed(() => colorMode.value === 'dark')
           <button
             type="button"
             class="tool"
-            aria-label="bring back"
+            aria-label="Redo"
             :disabled="!job.canRedo"
             @click="job.redo()"
           >
@@ -131,7 +131,7 @@ const isDark = computed(() => colorMode.value === 'dark')
       v-if="slots.margin && !wide"
       class="aside no-print"
       :class="{ open: isMarginOpen }"
-      aria-label="judgement"
+      aria-label="judgment"
     >
       <button type="button" class="grip" @click="isMarginOpen = !isMarginOpen">
         <span>{{ isMarginOpen ? 'Back to the drawing' : marginNote }}</span><UIcon

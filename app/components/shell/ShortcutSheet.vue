@@ -3,14 +3,14 @@ const isOpen = defineModel<boolean>({ required: true })
 const KEYS = [
   ['?', 'this sheet'],
   ['/', 'to the line for a whole breaker'],
-  ['Enter', 'keep the line'],
+  ['Enter', 'save the line'],
   ['arrows', 'walk through the spaces of the panel'],
-  ['Esc', 'point at nothing; leave the line'],
-  ['Ctrl Z', 'take back'],
-  ['Ctrl Y', 'bring back'],
+  ['Esc', 'clear selection; leave the line'],
+  ['Ctrl Z', 'Undo'],
+  ['Ctrl Y', 'Redo'],
   [
     'g then w, p, o, f, r, b, j',
-    'go to Walk, Panel, Points (outlets), Findings, Report, Bench, Jobs',
+    'go to Walk, Panel, Outlets (outlets), Findings, Report, Bench, Jobs',
   ],
 ] as const
 const LINE = [
@@ -19,7 +19,7 @@ const LINE = [
     '5 20 12-3cu nm-b with 9 untied counter left',
     'three-conductor cable, shares its neutral with space 9, handles not tied',
   ],
-  ['2 2p 60 4al se feeder', 'two poles, 60 A, 4 AWG aluminium, SE, feeds another panel'],
+  ['2 2p 60 4al se feeder', 'two poles, 60 A, 4 AWG aluminum, SE, feeds another panel'],
   ['28 15 spare', 'a spare'],
 ] as const
 const WORDS =

@@ -80,7 +80,8 @@ const what = computed(() =>
         >
       </span>
       <span class="small settles"
-        ><b v-if="isDanger" class="first">first</b> settles {{ settles }}</span
+        ><b v-if="isDanger" class="first">first</b> answers {{ settles }}
+        {{ settles === 1 ? 'check' : 'checks' }}</span
       >
     </button>
     <div v-if="isOpen" class="pad">
@@ -109,7 +110,7 @@ const what = computed(() =>
               inputmode="decimal"
               :aria-label="field.label"
             /><span class="soft">{{ 'unit' in field ? field.unit : '' }}</span
-            ><button type="submit" class="plain">Keep</button>
+            ><button type="submit" class="plain">Save</button>
           </form>
         </div>
         <form class="typed" @submit.prevent="blockAll">

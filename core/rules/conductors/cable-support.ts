@@ -6,8 +6,8 @@ const CABLES = new Set([
   'NM',
   'cloth NM',
   'UF',
-  'armoured cable',
-  'old spiral armour',
+  'armored cable',
+  'old spiral armor',
   'MC',
   'SE',
 ])
@@ -17,9 +17,15 @@ export const cableSupport = defineRule({
   id: 'cable-support',
   family: 'conductors',
   subject: 'segment',
-  title: 'Cables are fastened, kept from nails and screws, and fire-rated passages are sealed',
+  title: 'Cables are fastened, kept from nails and screws, and fire-rated penetrations are sealed',
   fault: 'Cable not fastened or not protected',
+  consequence: 'The cable can be pulled loose, or pierced by a nail or screw.',
   cites: [{ section: '334.30' }, { section: '300.4' }, { section: '300.21' }],
+  checks: {
+    'hole-near-edge': { danger: 2, says: 'A hole nearer than 1¼ in to the edge without a plate' },
+    'penetration-not-sealed': { danger: 2, says: 'A fire-rated penetration is not sealed' },
+    support: { danger: 1, says: 'Cable: {support}' },
+  },
   triggers: ['extended', 'new'],
   remedies: ['fasten-cable'],
   traps: ['Fished cable need not be fastened', 'A steel plate makes a hole near the edge right'],
@@ -33,12 +39,9 @@ export const cableSupport = defineRule({
     const isHeld = support === 'within 12 in and every 4½ ft'
     const isFished = isHeld ? false : c.ask(segment.facts.isFished)
     if (wiring === undefined) return c.undecided(say('The wiring method has not been seen'))
-    if (boring === 'nearer and not plated')
-      return c.fault(say('A hole nearer than 1¼ in to the edge without a plate'), { danger: 2 })
-    if (firestop === 'open')
-      return c.fault(say('A fire-rated passage is not sealed'), { danger: 2 })
-    if (support !== undefined && !isHeld && isFished === false)
-      return c.fault(say('Cable: {support}', { support }), { danger: 1 })
+    if (boring === 'nearer and not plated') c.fails('hole-near-edge')
+    if (firestop === 'open') c.fails('penetration-not-sealed')
+    if (support !== undefined && !isHeld && isFished === false) c.fails('support', { support })
     if (
       (support === undefined && !isFished) ||
       boring === undefined ||
@@ -48,7 +51,7 @@ export const cableSupport = defineRule({
       return c.undecided(say('Not all of it has been looked at'))
     return c.clear(
       isFished
-        ? say('Fished: no fastening wanted; holes and passages are right')
+        ? say('Fished: no fastening required; holes and penetrations are right')
         : say('Fastened, bored clear, sealed'),
     )
   },

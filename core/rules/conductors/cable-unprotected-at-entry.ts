@@ -13,12 +13,22 @@ export const cableUnprotectedAtEntry = defineRule({
   subject: 'segment',
   title: 'Every cable enters through a clamp, connector or bushing',
   fault: 'Cable entry without a fitting',
+  consequence: 'The metal edge can cut the cable.',
   cites: [{ section: '312.5(C)' }, { section: '300.4(G)' }, { section: '314.17' }],
+  checks: {
+    'no-clamp-or-bushing': { danger: 2, says: 'No clamp or bushing where it enters' },
+    'jacket-ends-early': {
+      danger: 2,
+      says: 'The jacket ends before the fitting: ¼ in of it belongs inside',
+    },
+    'fastened-too-far': { danger: 1, says: 'No clamp, and fastened only {inches} in from the box' },
+    'no-insulating-bushing': { danger: 2, says: '{size} in pipe without an insulating bushing' },
+  },
   triggers: ['extended', 'new'],
   remedies: ['entry-fitting'],
   traps: [
     'A single-gang plastic box needs no clamp where the cable is fastened within 8 in',
-    'In pipe, 4 AWG and larger want an insulating bushing; smaller do not',
+    'In pipe, 4 AWG and larger need an insulating bushing; smaller do not',
     'A quarter inch of jacket belongs inside',
   ],
   judge(segment, c) {
@@ -26,11 +36,9 @@ export const cableUnprotectedAtEntry = defineRule({
     if (entry === undefined) return c.undecided(say('The entry has not been looked at'))
     switch (entry) {
       case 'none':
-        return c.fault(say('No clamp or bushing where it enters'), { danger: 2 })
+        return c.fault('no-clamp-or-bushing')
       case 'jacket ends before the fitting':
-        return c.fault(say('The jacket ends before the fitting: ¼ in of it belongs inside'), {
-          danger: 2,
-        })
+        return c.fault('jacket-ends-early')
       case 'none, single-gang plastic box': {
         const inches = c.ask(segment.facts.fastenedAtBoxIn)
         if (inches === undefined)
@@ -49,10 +57,7 @@ export const cableUnprotectedAtEntry = defineRule({
           unit: 'in',
         } as const
         return inches > FASTENED_IN
-          ? c.fault(say('No clamp, and fastened only {inches} in from the box', { inches }), {
-              danger: 1,
-              compare,
-            })
+          ? c.fault('fastened-too-far', { inches }, { compare })
           : c.clear(
               say('A single-gang plastic box, fastened {inches} in from it', { inches }),
               [],
@@ -64,15 +69,13 @@ export const cableUnprotectedAtEntry = defineRule({
         if (size === undefined)
           return c.undecided(
             say(
-              'An insulating bushing is wanted from 4 AWG on, and the conductor has not been gauged',
+              'An insulating bushing is required from 4 AWG on, and the conductor has not been gauged',
             ),
           )
         return sizeIndex(size) >= sizeIndex('4')
-          ? c.fault(say('{size} in pipe without an insulating bushing', { size: sizeName(size) }), {
-              danger: 2,
-            })
+          ? c.fault('no-insulating-bushing', { size: sizeName(size) })
           : c.clear(
-              say('{size}: no insulating bushing wanted below 4 AWG', { size: sizeName(size) }),
+              say('{size}: no insulating bushing required below 4 AWG', { size: sizeName(size) }),
             )
       }
       default:

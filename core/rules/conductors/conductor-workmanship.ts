@@ -3,12 +3,12 @@ import { say } from '../../engine/say'
 
 const DANGER = {
   nicked: 2,
-  'wrapped anticlockwise': 1,
+  'wrapped counterclockwise': 1,
   'insulation under the screw': 2,
   'paint under the screw': 2,
   'hooked in a straight clamp': 2,
   'too much bare': 2,
-  'pulls loose on a gentle tug': 3,
+  'fails a gentle pull test': 3,
 } as const
 
 export const conductorWorkmanship = defineRule({
@@ -17,7 +17,9 @@ export const conductorWorkmanship = defineRule({
   subject: 'segment',
   title: 'Conductors land whole, bare only as far as needed, and tight',
   fault: 'Conductor badly landed',
+  consequence: 'The joint can work loose and heat, or the conductor can break.',
   cites: [{ section: '110.14(A)' }, { section: '110.12' }],
+  checks: { workmanship: { danger: [1, 3], says: 'Conductor {how}' } },
   isHazard: true,
   triggers: [],
   remedies: ['re-land'],
@@ -30,6 +32,6 @@ export const conductorWorkmanship = defineRule({
     if (how === undefined) return c.undecided(say('Its ends have not been looked at'))
     return how === 'sound'
       ? c.clear(say('Lands as it should'))
-      : c.fault(say('Conductor {how}', { how }), { danger: DANGER[how] })
+      : c.fault('workmanship', { how }, { danger: DANGER[how] })
   },
 })

@@ -4,7 +4,7 @@ import { WHITE_MARKED_SINCE } from '../../tables/years'
 
 const RACEWAYS = new Set([
   'steel conduit',
-  'aluminium conduit',
+  'aluminum conduit',
   'flexible conduit',
   'plastic conduit',
 ])
@@ -16,7 +16,13 @@ export const hotOnUnmarkedWhite = defineRule({
   subject: 'segment',
   title: 'A white conductor used as a hot is re-marked at every visible end',
   fault: 'White used as hot without a mark',
+  consequence: 'Somebody working on it may take a live wire for a neutral.',
   cites: [{ section: '200.7(C)' }],
+  checks: {
+    'white-hot-in-conduit': { danger: 2, says: 'A white conductor in conduit used as a hot' },
+    'switch-loop-unmarked': { danger: 2, says: 'The white of a switch loop is hot and unmarked' },
+    'white-hot-unmarked': { danger: 2, says: 'A white conductor is hot and unmarked' },
+  },
   triggers: ['replaced', 'extended', 'new'],
   remedies: ['mark-white'],
   traps: [
@@ -28,25 +34,18 @@ export const hotOnUnmarkedWhite = defineRule({
     if (isHot === false) return c.na(say('No white conductor used as a hot'))
     if (isHot === undefined) return c.undecided(say('Nobody has looked for a white used as a hot'))
     const wiring = c.ask(segment.facts.wiring)
-    if (wiring !== undefined && RACEWAYS.has(wiring))
-      return c.fault(say('A white conductor in conduit used as a hot'), { danger: 2 })
+    if (wiring !== undefined && RACEWAYS.has(wiring)) return c.fault('white-hot-in-conduit')
     const isMarked = c.ask(segment.facts.isWhiteMarked)
     if (isMarked === false) {
       const isLoop = c.ask(segment.facts.isSwitchLoop)
-      if (isLoop)
-        return c.fault(say('The white of a switch loop is hot and unmarked'), {
-          danger: 2,
-          lawfulBefore: WHITE_MARKED_SINCE,
-        })
-      return c.fault(say('A white conductor is hot and unmarked'), {
-        danger: 2,
-        ...(isLoop === undefined && {
-          remark: say(
-            'Lawful if put in before {year} and it feeds a switch loop: see whether it does',
-            { year: WHITE_MARKED_SINCE },
-          ),
-        }),
-      })
+      if (isLoop) return c.fault('switch-loop-unmarked', {}, { lawfulBefore: WHITE_MARKED_SINCE })
+      if (isLoop === false) return c.fault('white-hot-unmarked')
+      // A switch loop from before the marking was asked for is the one lawful way it can be.
+      const years = c.site.yearsOf(segment)
+      c.rest(years.rests)
+      if (years.from >= WHITE_MARKED_SINCE) return c.fault('white-hot-unmarked')
+      const unless = [`it feeds a switch loop put in before ${WHITE_MARKED_SINCE}`]
+      return c.faultUnless('white-hot-unmarked', {}, { unless, ask: segment.facts.isSwitchLoop })
     }
     if (isMarked === undefined || wiring === undefined) return c.undecided()
     return c.clear(say('Re-marked at every visible end'))

@@ -9,7 +9,11 @@ export const insulationFailed = defineRule({
   isHazard: true,
   title: 'Conductor insulation is sound',
   fault: 'Insulation failing',
+  consequence: 'Bare conductors can touch each other, metal or a person.',
   cites: [{ section: '110.12(B)' }, { section: '310.10' }],
+  checks: {
+    insulation: { danger: [3, 4], says: 'Insulation {state}' },
+  },
   triggers: [],
   remedies: ['replace-conductor'],
   traps: ['Look all the way down to where the conductor enters; do not flex it'],
@@ -17,6 +21,6 @@ export const insulationFailed = defineRule({
     const state = c.ask(segment.facts.insulation)
     if (state === undefined) return c.undecided(say('The insulation has not been looked at'))
     if (state === 'sound') return c.clear(say('Sound'))
-    return c.fault(say('Insulation {state}', { state }), { danger: state === 'brittle' ? 3 : 4 })
+    return c.fault('insulation', { state }, { danger: state === 'brittle' ? 3 : 4 })
   },
 })

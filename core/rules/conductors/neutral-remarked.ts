@@ -5,7 +5,7 @@ import { sizeIndex } from '../../tables/ampacity'
 
 const RACEWAYS = new Set([
   'steel conduit',
-  'aluminium conduit',
+  'aluminum conduit',
   'flexible conduit',
   'plastic conduit',
 ])
@@ -15,9 +15,11 @@ export const neutralRemarked = defineRule({
   id: 'neutral-remarked',
   family: 'conductors',
   subject: 'segment',
-  title: 'A neutral of 6 AWG or smaller is white or grey along its whole length',
-  fault: 'Coloured conductor re-marked as neutral',
+  title: 'A neutral of 6 AWG or smaller is white or gray along its whole length',
+  fault: 'Colored conductor re-marked as neutral',
+  consequence: 'Somebody working on it may take a neutral for a hot, or a hot for a neutral.',
   cites: [{ section: '200.6(A)' }],
+  checks: { 're-marked-white': { danger: 1, says: '{size} colored conductor re-marked white' } },
   triggers: ['extended', 'new'],
   remedies: ['pull-white-neutral'],
   traps: [
@@ -27,10 +29,10 @@ export const neutralRemarked = defineRule({
   judge(segment, c) {
     const wiring = c.ask(segment.facts.wiring)
     if (wiring !== undefined && !RACEWAYS.has(wiring)) return c.na(say('Not in pipe'))
-    const isMade = c.ask(segment.facts.isColourMadeWhite)
+    const isMade = c.ask(segment.facts.isColorMadeWhite)
     if (wiring === undefined || isMade === undefined)
-      return c.undecided(say('Nobody has looked at the colour of the neutral, or what it runs in'))
-    if (!isMade) return c.clear(say('No coloured conductor serves as neutral'))
+      return c.undecided(say('Nobody has looked at the color of the neutral, or what it runs in'))
+    if (!isMade) return c.clear(say('No colored conductor serves as neutral'))
     const size = c.ask(segment.facts.size)
     if (size === undefined)
       return c.undecided(
@@ -38,8 +40,6 @@ export const neutralRemarked = defineRule({
       )
     return sizeIndex(size) >= sizeIndex('4')
       ? c.clear(say('{size}: may be re-marked at its ends', { size: sizeName(size) }))
-      : c.fault(say('{size} coloured conductor re-marked white', { size: sizeName(size) }), {
-          danger: 1,
-        })
+      : c.fault('re-marked-white', { size: sizeName(size) })
   },
 })

@@ -1,8 +1,9 @@
+import { upstreamOf } from '../../derive/upstream'
 import { defineRule } from '../../engine/rule'
 import { say, type Step } from '../../engine/say'
 import { allowedBand, type AllowedBand, type LoadFact } from '../../derive/allowed'
 import type { Context } from '../../engine/context'
-import type { Subject } from '../../model/house'
+import type { FactRef, Subject } from '../../model/house'
 import type { Danger, Verdict } from '../../engine/verdict'
 
 /** The smallest device upstream of a conductor must open before the conductor overheats. */
@@ -12,6 +13,7 @@ export const overfusedConductor = defineRule({
   subject: 'segment',
   title: 'The breaker or fuse is no larger than the conductor behind it allows',
   fault: 'Breaker too big for the conductor',
+  consequence: 'The wire can overheat inside the wall while the breaker stays on.',
   cites: [
     { section: '240.4' },
     { section: '310.16', until: 2010 },
@@ -20,6 +22,12 @@ export const overfusedConductor = defineRule({
     { section: '334.80' },
     { section: '110.14(C)' },
   ],
+  checks: {
+    'device-over-conductor': {
+      danger: [3, 4],
+      says: 'A {rating} A device stands on a conductor rated for {allowed} A',
+    },
+  },
   triggers: ['extended', 'new'],
   remedies: ['smaller-breaker', 'replace-conductor', 'leave-and-label'],
   traps: [
@@ -43,7 +51,7 @@ export const overfusedConductor = defineRule({
       fact: undefined,
     })
     c.rest(band.rests)
-    if (!band.isKnown) return c.undecided(say('No sum is possible yet'), [], band.missing)
+    if (!band.isKnown) return c.undecided(say('No calculation is possible yet'), [], band.missing)
     if (rating <= band.low.allowed) {
       return c.clear(
         say('{rating} A is no more than the {allowed} A allowed', {
@@ -67,7 +75,7 @@ function exceptions(
   band: AllowedBand,
   c: Context,
 ): Verdict {
-  const up = c.site.upstreamOf(breaker)
+  const up = upstreamOf(c.site, breaker)
   const ahead = up.value!
   c.rest(up.rests)
   if (
@@ -116,18 +124,16 @@ function exceptions(
       band.missingFor(rating),
     )
   }
-  if (supplies === undefined && !feedsOrdinaryPoints(circuit, c)) {
-    return c.undecided(
-      say('Too large for an ordinary load; a motor or air conditioner may have it'),
-      band.high.working,
-      [circuit.facts.supplies],
-    )
+  // What could still excuse it; with none left the fault is proven.
+  const unless: string[] = []
+  const asks: FactRef[] = []
+  if (supplies === undefined && !feedsOrdinaryOutlets(circuit, c)) {
+    unless.push('it feeds a motor or air conditioning by nameplate')
+    asks.push(circuit.facts.supplies)
   }
   if (ahead.unreadFrom !== undefined && ahead.unreadFrom <= band.high.allowed) {
-    return c.undecided(
-      say('Too large, unless a device upstream that nobody has read is small enough'),
-      band.high.working,
-    )
+    unless.push(`a device of ${band.high.allowed} A or less stands ahead of it`)
+    asks.push(...up.rests.filter(f => f.state !== 'known'))
   }
   if (supplies === 'cooking appliance' && rating <= 50 && band.high.ampacity >= 20) {
     const isTap = c.ask(segment.facts.isTap)
@@ -135,14 +141,15 @@ function exceptions(
       return c.na(say('A tap of a cooking circuit, with limits of its own (210.19)'))
     if (isTap === true)
       return c.undecided(
-        say('A tap of a cooking circuit; whether it bears 20 A depends on what has not been seen'),
+        say(
+          'A tap of a cooking circuit; whether it carries 20 A depends on what has not been seen',
+        ),
         band.low.working,
       )
-    if (isTap === undefined)
-      return c.undecided(
-        say('Too large, unless this is a tap of the cooking circuit'),
-        band.high.working,
-      )
+    if (isTap === undefined) {
+      unless.push('it is a tap of the cooking circuit')
+      asks.push(segment.facts.isTap)
+    }
   }
   // What starts at the breaker is no tap.
   if (
@@ -156,35 +163,33 @@ function exceptions(
     if (isTap === true)
       return c.undecided(
         say(
-          'A tap to a luminaire; whether it bears its least ampacity depends on what has not been seen',
+          'A tap to a luminaire; whether it carries its least ampacity depends on what has not been seen',
         ),
         band.low.working,
       )
-    if (isTap === undefined)
-      return c.undecided(
-        say('Too large, unless this is a tap of no more than 18 in to one luminaire'),
-        band.high.working,
-        [segment.facts.isTap],
-      )
+    if (isTap === undefined) {
+      unless.push('it is a tap of no more than 18 in to one luminaire')
+      asks.push(segment.facts.isTap)
+    }
   }
-  const allowed = band.high.allowed
+  const { allowed } = band.high
   const heat = allowed > 0 ? Math.round((rating / allowed) ** 2 * 10) / 10 : undefined
-  return c.fault(
-    say('A {rating} A device stands on a conductor good for {allowed} A', { rating, allowed }),
-    {
-      danger: (rating >= 1.5 * allowed ? 4 : 3) as Danger,
-      compare: compare(rating, allowed),
-      working: [...band.high.working, say('{rating} A > {allowed} A', { rating, allowed })],
-      remark:
-        heat === undefined
-          ? undefined
-          : say(
-              'Between {allowed} and {rating} A it overheats and nothing opens: {heat} times its ' +
-                'rated heat at {rating} A',
-              { allowed, rating, heat },
-            ),
-    },
-  )
+  const data = { rating, allowed }
+  const detail = {
+    danger: (rating >= 1.5 * allowed ? 4 : 3) as Danger,
+    compare: compare(rating, allowed),
+    working: [...band.high.working, say('{rating} A > {allowed} A', data)],
+    ...(heat !== undefined && {
+      remark: say(
+        'Between {allowed} and {rating} A it overheats and nothing opens: {heat} times its rated heat at {rating} A',
+        { ...data, heat },
+      ),
+    }),
+  }
+  const [ask] = asks
+  return ask
+    ? c.faultUnless('device-over-conductor', data, { ...detail, unless, ask, missing: asks })
+    : c.fault('device-over-conductor', data, detail)
 }
 
 /** Least ampacity of a luminaire tap: 15 A on circuits under 40 A, 20 A on those of 40 or 50 A. 210.19. */
@@ -250,7 +255,7 @@ function compare(rating: number, allowed: number) {
   } as const
 }
 
-/** Several receptacles for cord-and-plug loads: from what the circuit supplies, else from the points found on it. */
+/** Several receptacles for cord-and-plug loads: from what the circuit supplies, else from the outlets found on it. */
 function feedsReceptacles(circuit: Subject<'circuit'>, c: Context): LoadFact {
   const supplies = c.ask(circuit.facts.supplies)
   if (supplies !== undefined)
@@ -261,9 +266,9 @@ function feedsReceptacles(circuit: Subject<'circuit'>, c: Context): LoadFact {
   return { value: undefined, fact: circuit.facts.supplies }
 }
 
-function feedsOrdinaryPoints(circuit: Subject<'circuit'>, c: Context): boolean {
-  return c.site.pointsOf(circuit).some(point => {
-    const type = c.ask(point.facts.type)
+function feedsOrdinaryOutlets(circuit: Subject<'circuit'>, c: Context): boolean {
+  return c.site.outletsOf(circuit).some(outlet => {
+    const type = c.ask(outlet.facts.type)
     return type === 'receptacle' || type === 'luminaire' || type === 'switch'
   })
 }

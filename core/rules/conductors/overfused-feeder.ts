@@ -1,9 +1,10 @@
+import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { allowedBand, tableMetals } from '../../derive/allowed'
 import { wholeDwellingRating } from '../../tables/ampacity'
 import type { Context } from '../../engine/context'
-import type { Verdict } from '../../engine/verdict'
+import type { Danger, Verdict } from '../../engine/verdict'
 import type { Subject } from '../../model/house'
 
 /** A feeder's conductors must carry what the device ahead of them lets through. */
@@ -13,6 +14,7 @@ export const overfusedFeeder = defineRule({
   subject: 'feeder',
   title: 'The device ahead of a feeder is no larger than its conductors allow',
   fault: 'Feeder breaker too big for the feeder',
+  consequence: 'The feeder can overheat while its breaker stays on.',
   cites: [
     { section: '215.3' },
     { section: '240.4' },
@@ -20,12 +22,18 @@ export const overfusedFeeder = defineRule({
     { section: '310.15(B)(7)', from: 2011, until: 2019 },
     { section: '310.12', from: 2020 },
   ],
+  checks: {
+    'device-over-feeder': {
+      danger: [3, 4],
+      says: 'A {rating} A device feeds conductors rated for {allowed} A',
+    },
+  },
   triggers: ['new'],
   remedies: ['smaller-breaker', 'replace-conductor', 'leave-and-label'],
   traps: [
     'The reduced sizes for dwellings hold only where the feeder carries the whole dwelling',
     'Before the 2008 edition they held for the feeder from the main disconnect to the panel too',
-    'Taps up to 10 ft bear a tenth, up to 25 ft a third of the device ahead, and end in one device',
+    'Taps up to 10 ft carry a tenth, up to 25 ft a third of the device ahead, and end in one device',
     'A main in the sub-panel larger than the feeder breaker is only a switch',
   ],
   judge(feeder, c) {
@@ -51,7 +59,7 @@ export const overfusedFeeder = defineRule({
       { value: whole, fact: feeder.facts.carriesWholeDwelling },
     )
     c.rest(band.rests)
-    if (!band.isKnown) return c.undecided(say('No sum is possible yet'), [], band.missing)
+    if (!band.isKnown) return c.undecided(say('No calculation is possible yet'), [], band.missing)
     const { low, high } = band
     const compare = (allowed: number) =>
       ({
@@ -76,27 +84,22 @@ export const overfusedFeeder = defineRule({
       )
     // What starts at a breaker of its own is no tap.
     const tap = enclosure ? feederTap(feeder, rating, low.ampacity, high.ampacity, c) : undefined
-    if (tap) return tap
-    return c.fault(
-      say('A {rating} A device feeds conductors good for {allowed} A', {
-        rating,
-        allowed: high.allowed,
+    if (typeof tap === 'object') return tap
+    const source = enclosure ?? c.site.get(breaker?.parent ?? undefined, 'enclosure')
+    const data = { rating, allowed: high.allowed }
+    const detail = {
+      danger: (rating >= 1.5 * high.allowed ? 4 : 3) as Danger,
+      ...(wasMainPowerFeeder(feeder, rating, source, c) && {
+        lawfulBefore: MAIN_POWER_FEEDER_UNTIL,
       }),
-      {
-        danger: rating >= 1.5 * high.allowed ? 4 : 3,
-        ...(wasMainPowerFeeder(
-          feeder,
-          rating,
-          enclosure ?? c.site.get(breaker?.parent ?? undefined, 'enclosure'),
-          c,
-        ) && { lawfulBefore: MAIN_POWER_FEEDER_UNTIL }),
-        compare: compare(high.allowed),
-        working: [
-          ...high.working,
-          say('{rating} A > {allowed} A', { rating, allowed: high.allowed }),
-        ],
-      },
-    )
+      compare: compare(high.allowed),
+      working: [...high.working, say('{rating} A > {allowed} A', data)],
+    }
+    if (tap !== 'may be a tap') return c.fault('device-over-feeder', data, detail)
+    const open = c.asked.filter(f => f.state !== 'known')
+    const ask = open.find(f => f.field === 'isTap') ?? open[0]!
+    const unless = ['it is a feeder tap that is short enough and ends in one device']
+    return c.faultUnless('device-over-feeder', data, { ...detail, unless, ask, missing: open })
   },
 })
 
@@ -114,7 +117,7 @@ function feederTap(
   worst: number,
   best: number,
   c: Context,
-): Verdict | undefined {
+): Verdict | 'may be a tap' | undefined {
   const isTap = c.ask(feeder.facts.isTap)
   if (isTap === false) return undefined
   const length = c.ask(feeder.facts.tapFt)
@@ -145,11 +148,7 @@ function feederTap(
     main === undefined ||
     main > worst
   )
-    return c.undecided(
-      say('Too large for an ordinary feeder; a tap may stand behind it'),
-      [],
-      undefined,
-    )
+    return 'may be a tap'
   return c.clear(
     say(
       'A tap of {length} ft ending in a {main} A device: {rating} A ahead of it is allowed (240.21(B))',
@@ -172,7 +171,7 @@ function wasMainPowerFeeder(
   const size = c.ask(feeder.facts.size)
   const metals = tableMetals(c.ask(feeder.facts.metal))
   if (!source || size === undefined) return false
-  const role = c.site.roleOf(source)
+  const role = roleOf(c.site, source)
   c.rest(role.rests)
   return (
     role.value === 'service' &&

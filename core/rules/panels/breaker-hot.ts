@@ -2,7 +2,7 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { heatOf, LEAST_SHARE, TESTED_RISE_C, type Scan } from '../../diagnosis/heat'
 
-/** A breaker runs no hotter than its load explains, against the air, its neighbours and its tested rise. */
+/** A breaker runs no hotter than its load explains, against the air, its neighbors and its tested rise. */
 export const breakerHot = defineRule({
   id: 'breaker-hot',
   family: 'panels',
@@ -10,7 +10,16 @@ export const breakerHot = defineRule({
   isHazard: true,
   title: 'The breaker runs no hotter than its load explains',
   fault: 'Breaker hotter than its load explains',
+  consequence: 'A loose or worn joint can burn, or the breaker may not open.',
   cites: [{ section: '110.14' }],
+  checks: {
+    'too-hot': { danger: 4, says: '{over} °C over air' },
+    'not-fit-for-rating': {
+      danger: 3,
+      says: 'At {share} % of its rating {over} °C over air: not fit for its rating',
+    },
+    'scanned-again': { danger: 3, says: 'Scanned again: {again}' },
+  },
   triggers: [],
   remedies: ['re-terminate', 'listed-breaker'],
   traps: [
@@ -55,7 +64,7 @@ export const breakerHot = defineRule({
         class: heat.airClass,
       }),
       heat.overWarmestC === undefined
-        ? say('no neighbour of its kind was scanned')
+        ? say('no neighbor of its kind was scanned')
         : say('{over} °C over the warmest of its kind: {class}', {
             over: heat.overWarmestC,
             class: heat.likeClass!,
@@ -89,11 +98,7 @@ export const breakerHot = defineRule({
       unit: '°C',
     } as const
     if (heat.airClass === 'major')
-      return c.fault(say('{over} °C over air', { over: heat.overAirC }), {
-        danger: 4,
-        working,
-        compare,
-      })
+      return c.fault('too-hot', { over: heat.overAirC }, { working, compare })
     if (loadAmps === undefined)
       return c.undecided(
         say('{temperatureC} °C; without the load of that moment it says little', { temperatureC }),
@@ -103,11 +108,12 @@ export const breakerHot = defineRule({
     const isLoaded = heat.loadShare! >= LEAST_SHARE
     if (isLoaded && heat.atRatedC && heat.atRatedC[0] > TESTED_RISE_C)
       return c.fault(
-        say('At {share} % of its rating {over} °C over air: not fit for its rating', {
+        'not-fit-for-rating',
+        {
           share: share!,
           over: heat.overAirC,
-        }),
-        { danger: 3, working, compare },
+        },
+        { working, compare },
       )
     if (isLoaded && heat.overAirC <= 10 && heat.atRatedC![1] <= TESTED_RISE_C)
       return c.clear(say('Within what its load explains'), working, compare)
@@ -115,14 +121,14 @@ export const breakerHot = defineRule({
     if (again === undefined)
       return c.undecided(
         isLoaded
-          ? say('Warm; a neighbour at like load or millivolts across it under load would tell')
+          ? say('Warm; a neighbor at like load or millivolts across it under load would tell')
           : say('Scanned at {share} % of its rating: under load it may be another story', {
               share: share!,
             }),
         working,
       )
-    if (again === 'as hot after re-torque' || again === 'warmer than a neighbour at like load')
-      return c.fault(say('Scanned again: {again}', { again }), { danger: 3, working, compare })
+    if (again === 'as hot after re-torque' || again === 'warmer than similar breakers')
+      return c.fault('scanned-again', { again }, { working, compare })
     return c.clear(say('Scanned again: {again}', { again }), working, compare)
   },
 })

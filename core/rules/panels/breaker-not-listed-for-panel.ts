@@ -7,7 +7,9 @@ export const breakerNotListed = defineRule({
   subject: 'breaker',
   title: 'Every breaker is of a type the panel is listed for',
   fault: 'Breaker not listed for this panel',
+  consequence: 'The breaker may not hold or open as tested.',
   cites: [{ section: '110.3(B)' }],
+  checks: { 'not-on-label': { danger: 3, says: 'Not among the types on the panel label' } },
   triggers: ['replaced'],
   remedies: ['listed-breaker'],
   traps: ['That it fits proves nothing: read the panel label'],
@@ -16,8 +18,6 @@ export const breakerNotListed = defineRule({
     if (device === 'plug fuse' || device === 'cartridge fuse') return c.na(say('A fuse'))
     const fits = c.ask(breaker.facts.fitsPanel)
     if (fits === undefined) return c.undecided(say('The panel label has not been compared'))
-    return fits === 'listed'
-      ? c.clear(say('Listed'))
-      : c.fault(say('Not among the types on the panel label'), { danger: 3 })
+    return fits === 'listed' ? c.clear(say('Listed')) : c.fault('not-on-label')
   },
 })

@@ -1,6 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { valueOf, type FactRef, type Subject } from '../../model/house'
+import { absent, valueOf, type FactRef, type Subject } from '../../model/house'
 import type { Context } from '../../engine/context'
 import type { Verdict } from '../../engine/verdict'
 
@@ -14,7 +14,15 @@ export const busOverloaded = defineRule({
   subject: 'enclosure',
   title: 'The bus is rated for the device that protects it',
   fault: 'Bus rated below its protection',
+  consequence: 'The panel can be loaded beyond what it is made for.',
   cites: [{ section: '408.36' }, { section: '230.66' }],
+  checks: {
+    'device-over-bus': { danger: 3, says: 'A {device} A device protects a {bus} A bus' },
+    'service-over-meter': {
+      danger: 3,
+      says: 'A {largest} A service behind a {rating} A meter enclosure',
+    },
+  },
   triggers: ['replaced', 'new'],
   remedies: ['replace-panel', 'smaller-main'],
   traps: [
@@ -62,17 +70,20 @@ export const busOverloaded = defineRule({
       })
     if (isOpen || device === undefined)
       return isOpen ? c.undecided() : c.na(say('No device of its own ahead of it'))
-    return c.fault(say('A {device} A device protects a {bus} A bus', { device, bus }), {
-      danger: 3,
-      compare: {
-        left: device,
-        leftLabel: 'protected by',
-        sign: '>',
-        right: bus,
-        rightLabel: 'bus',
-        unit: 'A',
+    return c.fault(
+      'device-over-bus',
+      { device, bus },
+      {
+        compare: {
+          left: device,
+          leftLabel: 'protected by',
+          sign: '>',
+          right: bus,
+          rightLabel: 'bus',
+          unit: 'A',
+        },
       },
-    })
+    )
   },
 })
 
@@ -97,10 +108,7 @@ function meterEnclosure(meter: Subject<'enclosure'>, c: Context): Verdict {
   if (rating === undefined)
     return c.undecided(say('The rating of the meter enclosure has not been read'))
   if (largest > rating)
-    return c.fault(
-      say('A {largest} A service behind a {rating} A meter enclosure', { largest, rating }),
-      { danger: 3, compare: compare(largest) },
-    )
+    return c.fault('service-over-meter', { largest, rating }, { compare: compare(largest) })
   const sum = mains.reduce<number | undefined>(
     (total, m) => (total === undefined || m === undefined ? undefined : total + m),
     0,
@@ -155,11 +163,7 @@ function servicesBehind(
   return { services: isOnlyMeter && direct.length === 1 ? direct : [], isWhole }
 }
 
-const unrecordedFeeder = (meter: Subject<'enclosure'>): FactRef => ({
-  state: 'unseen',
-  subject: meter.id,
-  field: 'mainAmps',
-})
+const unrecordedFeeder = (meter: Subject<'enclosure'>): FactRef => absent(meter, 'mainAmps')
 function openOr(c: Context, otherwise: FactRef): readonly FactRef[] {
   const open = c.asked.filter(f => f.state !== 'known')
   return open.length > 0 ? open : [otherwise]

@@ -7,7 +7,11 @@ export const coverScrews = defineRule({
   subject: 'enclosure',
   title: 'The cover is held by all its screws, and they are blunt',
   fault: 'Cover screws pointed or missing',
+  consequence: 'A pointed screw can pierce a conductor behind the cover.',
   cites: [{ section: '408.38' }, { section: '110.12(A)' }],
+  checks: {
+    screws: { danger: [1, 2], says: 'Cover screws: {screws}' },
+  },
   triggers: [],
   remedies: ['blunt-screws'],
   traps: ['Pointed screws pierce insulation behind the cover'],
@@ -18,8 +22,6 @@ export const coverScrews = defineRule({
     if (screws === undefined || type === undefined)
       return c.undecided(say('The screws have not been looked at'))
     if (screws === 'all blunt') return c.clear(say('All there, all blunt'))
-    return c.fault(say('Cover screws: {screws}', { screws }), {
-      danger: screws === 'pointed' ? 2 : 1,
-    })
+    return c.fault('screws', { screws }, { danger: screws === 'pointed' ? 2 : 1 })
   },
 })

@@ -6,9 +6,13 @@ export const deadFrontMissing = defineRule({
   family: 'panels',
   subject: 'enclosure',
   isHazard: true,
-  title: 'The dead front is in place and whole',
+  title: 'The dead front (cover) is in place and whole',
   fault: 'Dead front missing or damaged',
+  consequence: 'Live parts can be touched.',
   cites: [{ section: '408.38' }],
+  checks: {
+    'live-parts-in-reach': { danger: 4, says: 'Dead front (cover) {cover}: live parts in reach' },
+  },
   triggers: [],
   remedies: ['fit-dead-front'],
   traps: ['Test the cover for voltage before touching it'],
@@ -20,6 +24,6 @@ export const deadFrontMissing = defineRule({
       return c.undecided(say('The cover has not been looked at'))
     return cover === 'in place'
       ? c.clear(say('In place'))
-      : c.fault(say('Dead front {cover}: live parts in reach', { cover }), { danger: 4 })
+      : c.fault('live-parts-in-reach', { cover })
   },
 })

@@ -8,7 +8,12 @@ export const doubledHot = defineRule({
   subject: 'breaker',
   title: 'One conductor on a breaker terminal, unless it is marked for two',
   fault: 'Two conductors on one breaker terminal',
+  consequence: 'One of the two conductors can work loose and heat.',
   cites: [{ section: '110.14(A)' }],
+  checks: {
+    'too-many-conductors': { danger: 3, says: '{count} conductors on one terminal' },
+    'not-marked-for-two': { danger: 2, says: 'Two conductors on a terminal not marked for two' },
+  },
   triggers: ['replaced'],
   remedies: ['splice-and-pigtail'],
   traps: ['Some breakers are marked for two conductors: read it before calling it'],
@@ -17,13 +22,12 @@ export const doubledHot = defineRule({
     const count = c.ask(breaker.facts.conductorsOnTerminal)
     if (count === undefined) return c.undecided(say('The terminal has not been looked at'))
     if (count <= 1) return c.clear(say('One conductor'))
-    if (count > 2)
-      return c.fault(say('{count} conductors on one terminal', { count }), { danger: 3 })
+    if (count > 2) return c.fault('too-many-conductors', { count })
     const isMarked = c.ask(breaker.facts.isMarkedForTwo)
     if (isMarked === undefined)
       return c.undecided(say('Two conductors; the marking of the terminal has not been read'))
     return isMarked
       ? c.clear(say('Two conductors on a terminal marked for two'))
-      : c.fault(say('Two conductors on a terminal not marked for two'), { danger: 2 })
+      : c.fault('not-marked-for-two')
   },
 })

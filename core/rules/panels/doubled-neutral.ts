@@ -8,7 +8,18 @@ export const doubledNeutral = defineRule({
   subject: 'bar',
   title: 'Each neutral lands alone under its terminal screw',
   fault: 'Two neutrals, or a neutral and a ground, under one screw',
+  consequence: 'Loosening one neutral can open another, and appliances can see too much voltage.',
   cites: [{ section: '408.41' }, { section: '110.14(A)' }, { section: '110.3(B)' }],
+  checks: {
+    'neutral-shares-screw': {
+      danger: 2,
+      says: 'More than one conductor with a neutral under screw {screws}',
+    },
+    'too-many-grounds': {
+      danger: 1,
+      says: 'More grounds under screw {screws} than the label allows ({allowed})',
+    },
+  },
   triggers: ['replaced'],
   remedies: ['one-per-terminal', 'extra-bar'],
   traps: [
@@ -34,12 +45,12 @@ export const doubledNeutral = defineRule({
       }
     }
     if (doubled.length > 0)
-      return c.fault(
-        say('More than one conductor with a neutral under screw {screws}', {
-          screws: doubled.join(', '),
-        }),
+      c.fails(
+        'neutral-shares-screw',
         {
-          danger: 2,
+          screws: doubled.join(', '),
+        },
+        {
           working: [
             say(
               'a neutral shares its terminal with nothing: loosening one conductor opens the other',
@@ -49,13 +60,10 @@ export const doubledNeutral = defineRule({
         },
       )
     if (tooMany.length > 0)
-      return c.fault(
-        say('More grounds under screw {screws} than the label allows ({allowed})', {
-          screws: tooMany.join(', '),
-          allowed: perScrew!,
-        }),
-        { danger: 1 },
-      )
+      c.fails('too-many-grounds', {
+        screws: tooMany.join(', '),
+        allowed: perScrew!,
+      })
     const areAllSeen = c.ask(bar.facts.areAllScrewsSeen)
     if (isOpen || areAllSeen !== true)
       return c.undecided(

@@ -8,10 +8,12 @@ export const handleHeight = defineRule({
   subject: 'enclosure',
   title: 'The highest handle is no more than 6 ft 7 in above the floor',
   fault: 'Breaker handle too high',
+  consequence: 'The breaker may be out of reach when it is needed.',
   cites: [{ section: '404.8(A)' }, { section: '240.24(A)' }],
+  checks: { 'handle-too-high': { danger: 1, says: 'Highest handle at {top} in' } },
   triggers: ['replaced', 'new'],
   remedies: ['relocate-panel', 'raise-floor'],
-  traps: ['Measured to the centre of the grip in its highest position'],
+  traps: ['Measured to the center of the grip in its highest position'],
   judge(enclosure, c) {
     const type = c.ask(enclosure.facts.type)
     if (type === 'meter') return c.na(say('No handles'))
@@ -27,7 +29,7 @@ export const handleHeight = defineRule({
       unit: 'in',
     } as const
     return top > HANDLE_IN
-      ? c.fault(say('Highest handle at {top} in', { top }), { danger: 1, compare })
+      ? c.fault('handle-too-high', { top }, { compare })
       : c.clear(say('Highest handle at {top} in', { top }), [], compare)
   },
 })

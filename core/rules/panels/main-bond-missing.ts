@@ -1,3 +1,4 @@
+import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { neutralBondOf } from '../../derive/bond'
@@ -12,11 +13,23 @@ export const mainBondMissing = defineRule({
   subject: 'enclosure',
   title: 'The service disconnect bonds neutral, enclosure and ground bars together',
   fault: 'Main bond missing',
+  consequence: 'Metal parts can stay live after a fault, and no breaker opens.',
+  tags: ['bond'],
   cites: [
     { section: '250.24(B)', until: 2022 },
     { section: '250.24(C)', from: 2023 },
     { section: '250.28' },
   ],
+  checks: {
+    'no-bond': {
+      danger: 4,
+      says: 'No bond between neutral and enclosure at the service disconnect',
+    },
+    'isolated-bar': {
+      danger: 4,
+      says: 'The {role} bar is tied neither to the neutral nor to the enclosure',
+    },
+  },
   triggers: ['replaced', 'new'],
   remedies: ['main-bond', 'jumper-isolated-bar', 'ground-rod-only'],
   traps: [
@@ -25,7 +38,7 @@ export const mainBondMissing = defineRule({
     'A ground or electrode bar that is not tied to the neutral is the same fault',
   ],
   judge(enclosure, c) {
-    const role = c.site.roleOf(enclosure)
+    const role = roleOf(c.site, enclosure)
     c.rest(role.rests)
     if (role.value === undefined)
       return c.undecided(say('Which enclosure is the service disconnect is not settled'))
@@ -33,14 +46,17 @@ export const mainBondMissing = defineRule({
     const bond = neutralBondOf(c.site, enclosure)
     c.rest(bond.rests)
     if (bond.value === false) {
-      return c.fault(say('No bond between neutral and enclosure at the service disconnect'), {
-        danger: 4,
-        working: [
-          say(
-            'a fault to metal has no path back to the neutral: no breaker opens, and the metal stays live',
-          ),
-        ],
-      })
+      return c.fault(
+        'no-bond',
+        {},
+        {
+          working: [
+            say(
+              'a fault to metal has no path back to the neutral: no breaker opens, and the metal stays live',
+            ),
+          ],
+        },
+      )
     }
     for (const bar of c.site.children(enclosure, 'bar')) {
       const barRole = c.ask(bar.facts.role)
@@ -49,14 +65,15 @@ export const mainBondMissing = defineRule({
       if (isTied === true) continue
       if (c.ask(bar.facts.isBondedToEnclosure) === false && isTied === false) {
         return c.fault(
-          say('The {role} bar is tied neither to the neutral nor to the enclosure', {
-            role: barRole,
-          }),
+          'isolated-bar',
           {
-            danger: 4,
+            role: barRole,
+          },
+          {
             working: [
               say(
-                'what lands on an isolated bar is connected to nothing: not the grounds, not an electrode conductor',
+                'what lands on an isolated bar is connected to nothing: not the grounds, not an ' +
+                  'grounding electrode conductor',
               ),
             ],
           },

@@ -1,3 +1,5 @@
+import { isOpen } from '../../engine/verdict'
+import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { FEEDER_GROUND_SINCE } from '../../tables/years'
@@ -9,18 +11,34 @@ import type { Subject } from '../../model/house'
  * After the service disconnect the neutral touches no metal again: a second bond puts neutral
  * current on grounds, pipes and enclosures.
  */
+const DIVIDES = [
+  say('neutral current divides between the neutral and every grounding path, by conductance'),
+]
+
 export const neutralBondedDownstream = defineRule({
   id: 'neutral-bonded-downstream',
   family: 'panels',
   subject: 'enclosure',
   title: 'After the service disconnect neutral and ground stay apart',
   fault: 'Neutral bonded again after the service disconnect',
+  consequence: 'Current runs on grounds, pipes and enclosures, where people can meet it.',
+  tags: ['bond'],
   cites: [
     { section: '250.24(A)(5)', until: 2022 },
     { section: '250.24(B)', from: 2023 },
     { section: '250.142(B)' },
     { section: '408.40' },
   ],
+  checks: {
+    'neutral-bonded': {
+      danger: 3,
+      says: 'Neutral is bonded to the enclosure on the load side of the service disconnect',
+    },
+    'bar-shared': {
+      danger: 3,
+      says: 'Neutrals and grounds share a bar on the load side of the service disconnect',
+    },
+  },
   triggers: ['replaced', 'new'],
   remedies: ['separate-neutral', 'new-four-wire-feeder', 'leave-three-wire-feeder'],
   traps: [
@@ -29,7 +47,7 @@ export const neutralBondedDownstream = defineRule({
     'Where the feeder has no ground, separating leaves no fault path at all',
   ],
   judge(enclosure, c) {
-    const role = c.site.roleOf(enclosure)
+    const role = roleOf(c.site, enclosure)
     c.rest(role.rests)
     if (role.value === undefined)
       return c.undecided(say('Which enclosure is the service disconnect is not settled'))
@@ -51,6 +69,7 @@ export const neutralBondedDownstream = defineRule({
     c.rest(bond.rests)
     c.rest(mixed.rests)
     if (bond.value === true || mixed.value === true) {
+      const asked = c.asked.length
       const exception = oldThreeWireFeeder(enclosure, c)
       if (exception === true)
         return c.clear(
@@ -58,21 +77,21 @@ export const neutralBondedDownstream = defineRule({
             'Detached building on a lawful old three-wire feeder: the bond belongs here, with its electrode',
           ),
         )
-      if (exception === undefined)
-        return c.undecided(say('Bonded; whether an old three-wire feeder allows it is not settled'))
-      return c.fault(
-        bond.value === true
-          ? say('Neutral is bonded to the enclosure on the load side of the service disconnect')
-          : say('Neutrals and grounds share a bar on the load side of the service disconnect'),
-        {
-          danger: 3,
-          working: [
-            say(
-              'neutral current divides between the neutral and every grounding path, by conductance',
-            ),
-          ],
-        },
-      )
+      if (exception === undefined) {
+        const missing = c.asked.slice(asked).filter(isOpen)
+        return c.faultUnless(
+          bond.value === true ? 'neutral-bonded' : 'bar-shared',
+          {},
+          {
+            working: DIVIDES,
+            unless: ['it is a detached building on a lawful old three-wire feeder'],
+            ask: missing[0]!,
+            missing,
+          },
+        )
+      }
+      if (bond.value === true) c.fails('neutral-bonded', {}, { working: DIVIDES })
+      if (mixed.value === true) c.fails('bar-shared', {}, { working: DIVIDES })
     }
     if (bond.value === undefined || mixed.value === undefined)
       return c.undecided(say('Whether neutral and ground are apart has not been seen'))
@@ -95,7 +114,7 @@ function oldThreeWireFeeder(enclosure: Subject<'enclosure'>, c: Context): boolea
   const feeder = c.site.get(c.ask(enclosure.facts.fedFrom), 'feeder')
   if (!feeder) return isDetached === undefined ? undefined : false
   const egc = c.ask(feeder.facts.egc)
-  if (egc === 'wire' || egc === 'metal raceway or armour') return false
+  if (egc === 'wire' || egc === 'metal raceway or armor') return false
   const otherPath = c.ask(feeder.facts.hasOtherMetallicPath)
   if (otherPath === true) return false
   const groundFault = c.ask(feeder.facts.hasGroundFaultProtectionAhead)

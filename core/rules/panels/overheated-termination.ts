@@ -8,7 +8,11 @@ export const overheatedTermination = defineRule({
   isHazard: true,
   title: 'Terminations are tight and cool',
   fault: 'Termination loose or overheated',
+  consequence: 'The joint can arc and burn.',
   cites: [{ section: '110.14' }],
+  checks: {
+    termination: { danger: [3, 4], says: 'Terminal {state}' },
+  },
   triggers: [],
   remedies: ['re-terminate'],
   traps: [
@@ -20,9 +24,13 @@ export const overheatedTermination = defineRule({
     const state = c.ask(breaker.facts.termination)
     if (state === undefined) return c.undecided(say('The terminal has not been looked at'))
     if (state === 'sound') return c.clear(say('Sound'))
-    return c.fault(say('Terminal {state}', { state }), {
-      danger: state === 'melted' ? 4 : 3,
-      working: [say('look along the chain: the same fault repeats at each device')],
-    })
+    return c.fault(
+      'termination',
+      { state },
+      {
+        danger: state === 'melted' ? 4 : 3,
+        working: [say('look along the chain: the same fault repeats at each device')],
+      },
+    )
   },
 })

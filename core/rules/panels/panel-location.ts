@@ -7,7 +7,9 @@ export const panelLocation = defineRule({
   subject: 'enclosure',
   title: 'Overcurrent devices are not in clothes closets, bathrooms or over steps',
   fault: 'Panel in a forbidden place',
+  consequence: 'In an emergency the panel is hard or dangerous to reach.',
   cites: [{ section: '240.24(D)' }, { section: '240.24(E)' }, { section: '240.24(F)' }],
+  checks: { location: { danger: 2, says: 'Located: {place}' } },
   triggers: ['replaced', 'new'],
   remedies: ['relocate-panel'],
   traps: ['Over steps: since the 2008 edition'],
@@ -18,9 +20,6 @@ export const panelLocation = defineRule({
     if (place === undefined || type === undefined)
       return c.undecided(say('Its place has not been recorded'))
     if (place === 'ordinary') return c.clear(say('Ordinary location'))
-    return c.fault(say('Located: {place}', { place }), {
-      danger: 2,
-      since: place === 'over steps' ? 2008 : undefined,
-    })
+    return c.fault('location', { place }, { since: place === 'over steps' ? 2008 : undefined })
   },
 })

@@ -9,7 +9,14 @@ export const panelNoProtective = defineRule({
   isHazard: true,
   title: 'AFCI and GFCI breakers can be had for the panel',
   fault: 'No protective breakers made for this panel',
+  consequence: 'Modern protection cannot be added in this panel.',
   cites: [{ section: '110.3(B)' }],
+  checks: {
+    'none-made': {
+      danger: 1,
+      says: 'None are made: protection goes beside the panel, or the panel is replaced',
+    },
+  },
   triggers: [],
   remedies: ['protect-beside-panel', 'replace-panel'],
   traps: ['It limits the remedies; it does not condemn the panel'],
@@ -19,10 +26,6 @@ export const panelNoProtective = defineRule({
     const state = c.ask(enclosure.facts.protectiveBreakers)
     if (state === undefined || type === undefined)
       return c.undecided(say('Nobody has found out whether they are made'))
-    return state === 'available'
-      ? c.clear(say('Available'))
-      : c.fault(say('None are made: protection goes beside the panel, or the panel is replaced'), {
-          danger: 1,
-        })
+    return state === 'available' ? c.clear(say('Available')) : c.fault('none-made')
   },
 })

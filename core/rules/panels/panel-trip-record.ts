@@ -9,7 +9,11 @@ export const panelTripRecord = defineRule({
   isHazard: true,
   title: 'The panel line has no record of breakers that fail to trip',
   fault: 'Panel line known for failing to trip',
+  consequence: 'A breaker may stay on when it should open.',
   cites: [{ section: '110.3(B)' }],
+  checks: {
+    'on-record': { danger: 3, says: 'Breakers of this panel line are on record for not opening' },
+  },
   triggers: [],
   remedies: ['replace-panel', 'leave-and-label'],
   traps: [
@@ -21,8 +25,6 @@ export const panelTripRecord = defineRule({
     const hasRecord = c.ask(enclosure.facts.hasTripRecord)
     if (hasRecord === undefined || type === undefined)
       return c.undecided(say('The panel line has not been identified'))
-    return hasRecord
-      ? c.fault(say('Breakers of this panel line are on record for not opening'), { danger: 3 })
-      : c.clear(say('No such record'))
+    return hasRecord ? c.fault('on-record') : c.clear(say('No such record'))
   },
 })

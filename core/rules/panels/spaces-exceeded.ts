@@ -7,7 +7,9 @@ export const spacesExceeded = defineRule({
   subject: 'enclosure',
   title: 'No more circuits than the panel is made for',
   fault: 'More circuits than the panel label allows',
+  consequence: 'The panel carries more than it was made for.',
   cites: [{ section: '408.54' }, { section: '408.35', until: 2007 }],
+  checks: { 'too-many-poles': { danger: 2, says: '{least} poles, the label allows {most}' } },
   triggers: ['replaced', 'extended'],
   remedies: ['fewer-circuits', 'replace-panel'],
   traps: [
@@ -28,17 +30,20 @@ export const spacesExceeded = defineRule({
     if (type === undefined || most === undefined)
       return c.undecided(say('The label has not been read for the most circuits'))
     if (least > most)
-      return c.fault(say('{least} poles, the label allows {most}', { least, most }), {
-        danger: 2,
-        compare: {
-          left: least,
-          leftLabel: 'poles',
-          sign: '>',
-          right: most,
-          rightLabel: 'allowed',
-          unit: '',
+      return c.fault(
+        'too-many-poles',
+        { least, most },
+        {
+          compare: {
+            left: least,
+            leftLabel: 'poles',
+            sign: '>',
+            right: most,
+            rightLabel: 'allowed',
+            unit: '',
+          },
         },
-      })
+      )
     if (isOpen) return c.undecided(say('Not every breaker has been counted'))
     return c.clear(say('{least} poles of {most}', { least, most }), [], {
       left: least,

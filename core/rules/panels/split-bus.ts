@@ -8,12 +8,18 @@ export const splitBus = defineRule({
   subject: 'enclosure',
   title: 'A split-bus panel keeps to six mains, none of them added',
   fault: 'Split bus with more than six mains, or breakers added above',
+  consequence:
+    'With the lower main off the upper half is still live, and it takes many hands to shut off.',
   cites: [{ section: '230.71' }, { section: '408.36' }],
+  checks: {
+    'too-many-mains': { danger: 2, says: '{hands} mains in the upper section' },
+    'mains-added': { danger: 2, says: 'Breakers were added in the upper section' },
+  },
   triggers: ['replaced', 'new'],
   remedies: ['replace-panel', 'fewer-mains'],
   traps: [
     'One of the upper mains feeds the lower bus: with it off the upper half is live',
-    'Made until the early 1980s; by itself it may stay',
+    'Made until the early 1980s; by itself it is allowed to remain',
   ],
   judge(enclosure, c) {
     if (c.ask(enclosure.facts.type) === 'meter') return c.na(say('Utility meter enclosure'))
@@ -27,13 +33,12 @@ export const splitBus = defineRule({
     }
     const hands = c.ask(enclosure.facts.upperMains)
     const added = c.ask(enclosure.facts.hasAddedUpper)
-    if (hands !== undefined && hands > 6)
-      return c.fault(say('{hands} mains in the upper section', { hands }), { danger: 2 })
-    if (added) return c.fault(say('Breakers were added in the upper section'), { danger: 2 })
+    if (hands !== undefined && hands > 6) c.fails('too-many-mains', { hands })
+    if (added) c.fails('mains-added')
     if (hands === undefined || added === undefined)
       return c.undecided(say('The upper section has not been looked through'))
     return c.mayStay(
-      say('{hands} mains; may stay', { hands }),
+      say('{hands} mains; allowed to remain', { hands }),
       say(
         'Split bus: with the lower main off the upper half stays live; a replacement has one main',
       ),

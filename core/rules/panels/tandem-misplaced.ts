@@ -7,7 +7,12 @@ export const tandemMisplaced = defineRule({
   subject: 'breaker',
   title: 'Twin breakers stand only where the panel is made for them',
   fault: 'Twin breaker where the label allows none',
+  consequence: 'The breaker may sit loose on a stab not made for it.',
   cites: [{ section: '408.54' }, { section: '110.3(B)' }],
+  checks: {
+    'no-twins-allowed': { danger: 2, says: 'The label allows no twins' },
+    'space-not-marked': { danger: 2, says: 'A twin in a space not marked for one' },
+  },
   triggers: ['replaced'],
   remedies: ['untwin'],
   traps: [
@@ -26,12 +31,10 @@ export const tandemMisplaced = defineRule({
     const allowed = panel && c.ask(panel.facts.tandems)
     if (allowed === undefined) return c.undecided(say('The panel label has not been read'))
     if (allowed === 'all spaces') return c.clear(say('The label allows twins in every space'))
-    if (allowed === 'none') return c.fault(say('The label allows no twins'), { danger: 2 })
+    if (allowed === 'none') return c.fault('no-twins-allowed')
     const isMarked = c.ask(breaker.facts.isTwinSpace)
     if (isMarked === undefined)
       return c.undecided(say('Only marked spaces take twins, and this one has not been read'))
-    return isMarked
-      ? c.clear(say('A space marked for twins'))
-      : c.fault(say('A twin in a space not marked for one'), { danger: 2 })
+    return isMarked ? c.clear(say('A space marked for twins')) : c.fault('space-not-marked')
   },
 })

@@ -7,11 +7,16 @@ export const threePhasePanel = defineRule({
   subject: 'enclosure',
   title: 'A three-phase enclosure stands on a three-phase supply',
   fault: 'Three-phase enclosure on a single-phase supply',
+  consequence: 'Breakers may be dead, or two halves may load one leg and one neutral.',
   cites: [{ section: '110.3(B)' }, { section: '408.3(E)' }],
+  checks: {
+    'third-bar-dead': { danger: 2, says: 'The third bar is dead: every third space has nothing' },
+    'third-bar-jumpered': { danger: 4, says: 'The third bar is jumpered with an improvised part' },
+  },
   triggers: ['replaced', 'new'],
   remedies: ['single-phase-panel'],
   traps: [
-    'Every third space may be dead, or on the leg of its neighbour',
+    'Every third space may be dead, or on the leg of its neighbor',
     'An improvised jumper is a hazard at once; a listed one is part of the panel',
     'Two-pole breakers may then straddle one leg',
   ],
@@ -24,15 +29,12 @@ export const threePhasePanel = defineRule({
     const third = c.ask(enclosure.facts.thirdLeg)
     if (third === undefined) return c.undecided(say('The third bar has not been measured'))
     if (third === 'fed by a third phase') return c.na(say('Fed by three phases'))
-    if (third === 'not connected')
-      return c.fault(say('The third bar is dead: every third space has nothing'), { danger: 2 })
+    if (third === 'not connected') return c.fault('third-bar-dead')
     const isListed = c.ask(enclosure.facts.isJumperListed)
     if (isListed === undefined)
       return c.undecided(
         say('The third bar is jumpered; whether the jumper is a listed part has not been read'),
       )
-    return isListed
-      ? c.clear(say('The label shows this jumper'))
-      : c.fault(say('The third bar is jumpered with an improvised part'), { danger: 4 })
+    return isListed ? c.clear(say('The label shows this jumper')) : c.fault('third-bar-jumpered')
   },
 })

@@ -7,7 +7,9 @@ export const unusedOpening = defineRule({
   subject: 'enclosure',
   title: 'No unused opening is left open',
   fault: 'Open knockout or breaker window',
+  consequence: 'Fingers, tools or pests can reach live parts; an arc can get out.',
   cites: [{ section: '110.12(A)' }, { section: '408.7' }],
+  checks: { openings: { danger: 2, says: '{openings} unclosed' } },
   triggers: [],
   remedies: ['close-openings'],
   traps: ['Breaker windows in the cover count as well as knockouts'],
@@ -16,16 +18,19 @@ export const unusedOpening = defineRule({
     if (openings === undefined) return c.undecided(say('The openings have not been counted'))
     return openings === 0
       ? c.clear(say('All closed'))
-      : c.fault(say('{openings} unclosed', { openings }), {
-          danger: 2,
-          compare: {
-            left: openings,
-            leftLabel: 'open',
-            sign: '>',
-            right: 0,
-            rightLabel: 'allowed',
-            unit: '',
+      : c.fault(
+          'openings',
+          { openings },
+          {
+            compare: {
+              left: openings,
+              leftLabel: 'open',
+              sign: '>',
+              right: 0,
+              rightLabel: 'allowed',
+              unit: '',
+            },
           },
-        })
+        )
   },
 })

@@ -9,7 +9,15 @@ export const workingSpace = defineRule({
   subject: 'enclosure',
   title: 'There is room to work in front: 36 in deep, 30 in wide, 6½ ft high, kept clear',
   fault: 'Not enough working space',
+  consequence: 'Whoever works there, or must shut off in a hurry, cannot do it safely.',
   cites: [{ section: '110.26(A)' }, { section: '110.26(B)' }],
+  checks: {
+    'space-too-small': { danger: 2, says: '{what} {left} in, {right} in required' },
+    'door-under-90': { danger: 2, says: 'The door opens less than 90°' },
+    'no-room-to-stand': { danger: 2, says: 'Nobody can stand upright in front of it' },
+    'no-way-out': { danger: 2, says: 'No way out past it if something goes wrong' },
+    'space-used': { danger: 1, says: 'Something stands in the space' },
+  },
   triggers: ['replaced', 'new'],
   remedies: ['clear-space', 'relocate-panel'],
   traps: [
@@ -29,21 +37,19 @@ export const workingSpace = defineRule({
     const escape = c.ask(enclosure.facts.escape)
     if (type === undefined) return c.undecided()
     const short = (what: string, left: number, right: number) =>
-      c.fault(say('{what} {left} in, {right} in wanted', { what, left, right }), {
-        danger: 2,
-        compare: { left, leftLabel: what, sign: '<', right, rightLabel: 'wanted', unit: 'in' },
-      })
-    if (depth !== undefined && depth < DEPTH_IN) return short('depth', depth, DEPTH_IN)
-    const wide = Math.max(WIDTH_IN, own ?? WIDTH_IN)
-    if (width !== undefined && width < wide) return short('width', width, wide)
-    if (door === 'less than 90°') return c.fault(say('The door opens less than 90°'), { danger: 2 })
-    if (escape === 'must sit or kneel' || escape === 'no way out past it')
-      return c.fault(
-        escape === 'must sit or kneel'
-          ? say('Nobody can stand upright in front of it')
-          : say('No way out past it if something goes wrong'),
-        { danger: 2 },
+      c.fails(
+        'space-too-small',
+        { what, left, right },
+        {
+          compare: { left, leftLabel: what, sign: '<', right, rightLabel: 'required', unit: 'in' },
+        },
       )
+    if (depth !== undefined && depth < DEPTH_IN) short('depth', depth, DEPTH_IN)
+    const wide = Math.max(WIDTH_IN, own ?? WIDTH_IN)
+    if (width !== undefined && width < wide) short('width', width, wide)
+    if (door === 'less than 90°') c.fails('door-under-90')
+    if (escape === 'must sit or kneel' || escape === 'no way out past it')
+      c.fails(escape === 'must sit or kneel' ? 'no-room-to-stand' : 'no-way-out')
     if (height !== undefined && height < HEIGHT_IN) {
       const amps =
         type === 'panel' ? c.ask(enclosure.facts.busAmps) : c.ask(enclosure.facts.mainAmps)
@@ -52,11 +58,11 @@ export const workingSpace = defineRule({
           say('{height} in high: enough only for an existing panel of 200 A or less', { height }),
         )
       const work = c.ask(enclosure.facts.work)
-      if (amps > LESS_HEIGHT_AMPS || work === 'new') return short('height', height, HEIGHT_IN)
+      if (amps > LESS_HEIGHT_AMPS || work === 'new') short('height', height, HEIGHT_IN)
       if (work === undefined)
         return c.undecided(say('{height} in high: enough only for an existing panel', { height }))
     }
-    if (isClear === false) return c.fault(say('Something stands in the space'), { danger: 1 })
+    if (isClear === false) c.fails('space-used')
     if (
       depth === undefined ||
       width === undefined ||

@@ -1,6 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { bondTo } from '../../derive/bonds'
+import { BOND_CHECKS, bondTo } from '../../derive/bonds'
 
 export const csstBond = defineRule({
   id: 'csst-bond',
@@ -8,7 +8,13 @@ export const csstBond = defineRule({
   subject: 'premises',
   title: 'Corrugated gas tubing is bonded with 6 AWG copper or larger',
   fault: 'Corrugated gas tubing not bonded',
+  consequence: 'Lightning can pierce the thin tubing and light the gas.',
+  tags: ['bond'],
   cites: [{ section: 'fuel-gas code' }, { section: '250.104(B)' }],
+  checks: {
+    ...BOND_CHECKS,
+    'no-bond': { danger: 3, says: 'Corrugated gas tubing without a bond: lightning can pierce it' },
+  },
   triggers: ['replaced', 'new'],
   remedies: ['bond-piping'],
   traps: [
@@ -21,10 +27,7 @@ export const csstBond = defineRule({
     if (piping !== 'corrugated tubing') return c.na(say('No plain corrugated tubing'))
     const found = c.ask(premises.facts.gasBond)
     if (found === undefined) return c.undecided(say('Nobody has looked for the bond'))
-    if (found === 'none found')
-      return c.fault(say('Corrugated gas tubing without a bond: lightning can pierce it'), {
-        danger: 3,
-      })
+    if (found === 'none found') return c.fault('no-bond')
     return bondTo('gas piping', c, '6')
   },
 })

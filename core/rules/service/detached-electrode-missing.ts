@@ -10,7 +10,10 @@ export const detachedElectrodeMissing = defineRule({
   subject: 'building',
   title: 'A separate building with a feeder has an electrode of its own',
   fault: 'Separate building without a grounding electrode',
+  consequence: 'Surges in the separate building find no way into the soil.',
+  tags: ['bond'],
   cites: [{ section: '250.32(A)' }],
+  checks: { 'no-electrode': { danger: 2, says: 'Fed by {fed}, and no electrode found' } },
   triggers: ['replaced', 'new'],
   remedies: ['building-electrode', 'ground-rod-only'],
   traps: [
@@ -29,7 +32,7 @@ export const detachedElectrodeMissing = defineRule({
     if (electrode === undefined) return c.undecided(say('Nobody has looked for an electrode'))
     return electrode === 'found'
       ? c.clear(say('An electrode of its own'))
-      : c.fault(say('Fed by {fed}, and no electrode found', { fed }), { danger: 2 })
+      : c.fault('no-electrode', { fed })
   },
 })
 

@@ -1,6 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { bondTo } from '../../derive/bonds'
+import { BOND_CHECKS, bondTo } from '../../derive/bonds'
 
 export const gasBond = defineRule({
   id: 'gas-bond',
@@ -8,12 +8,18 @@ export const gasBond = defineRule({
   subject: 'premises',
   title: 'Metal gas piping that may become live is bonded',
   fault: 'Metal gas piping not bonded',
+  consequence: 'Gas pipe can become live and spark.',
+  tags: ['bond'],
   cites: [{ section: '250.104(B)' }],
+  checks: {
+    ...BOND_CHECKS,
+    'no-bond': { danger: 3, says: 'Gas piping without a bond and without a grounded appliance' },
+  },
   triggers: ['replaced', 'new'],
   remedies: ['bond-piping', 'appliance-ground-for-gas'],
   traps: [
     'Rigid pipe may rely on the grounding conductor of the appliance',
-    'Corrugated tubing wants a bond beyond this: a rule of its own',
+    'Corrugated tubing needs a bond beyond this: a rule of its own',
   ],
   judge(premises, c) {
     const piping = c.ask(premises.facts.gasPiping)
@@ -30,6 +36,6 @@ export const gasBond = defineRule({
         : c.clear(say('Bonded by the grounding conductor of the appliance'))
     if (found === undefined || byAppliance === undefined)
       return c.undecided(say('Neither bond nor grounded appliance has been settled'))
-    return c.fault(say('Gas piping without a bond and without a grounded appliance'), { danger: 3 })
+    return c.fault('no-bond')
   },
 })

@@ -1,3 +1,4 @@
+import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
@@ -7,7 +8,10 @@ export const racewayBonding = defineRule({
   subject: 'enclosure',
   title: 'Metal service raceway is bonded by bushing, jumper or hub',
   fault: 'Metal service raceway not bonded',
+  consequence: 'A fault in the service pipe can leave it live, with nothing to open.',
+  tags: ['bond'],
   cites: [{ section: '250.92' }],
+  checks: { 'raceway-bond': { danger: 3, says: 'Metal service raceway on {bond}' } },
   triggers: ['replaced', 'new'],
   remedies: ['bonding-bushing'],
   traps: [
@@ -15,7 +19,7 @@ export const racewayBonding = defineRule({
     'Plain locknuts do not bond service raceway, least of all at a concentric knockout',
   ],
   judge(enclosure, c) {
-    const role = c.site.roleOf(enclosure)
+    const role = roleOf(c.site, enclosure)
     c.rest(role.rests)
     if (role.value === undefined)
       return c.undecided(say('Which enclosure is the service disconnect is not settled'))
@@ -27,7 +31,7 @@ export const racewayBonding = defineRule({
     const bond = c.ask(enclosure.facts.racewayBond)
     if (bond === undefined) return c.undecided(say('Whether it is bonded has not been seen'))
     return bond === 'plain locknuts' || bond === 'nothing'
-      ? c.fault(say('Metal service raceway on {bond}', { bond }), { danger: 3 })
+      ? c.fault('raceway-bond', { bond })
       : c.clear(say('Bonded by {bond}', { bond }))
   },
 })

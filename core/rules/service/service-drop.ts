@@ -15,12 +15,14 @@ export const serviceDrop = defineRule({
   isHazard: true,
   title: 'The service drop, its splices, attachment and mast are sound and out of reach',
   fault: 'Service drop or mast unsound',
+  consequence: 'Live conductors can be touched or can fall.',
   cites: [
     { section: '230.24' },
     { section: '230.26' },
     { section: '230.28' },
     { section: '230.54' },
   ],
+  checks: { drop: { danger: [3, 4], says: 'Service drop: {drop}' } },
   triggers: [],
   remedies: ['call-utility'],
   traps: ['Do not touch: the utility owns it and it is live', 'Underground service has none'],
@@ -30,6 +32,6 @@ export const serviceDrop = defineRule({
     if (drop === 'underground') return c.na(say('Underground service'))
     return drop === 'sound'
       ? c.clear(say('Sound, seen from the ground'))
-      : c.fault(say('Service drop: {drop}', { drop }), { danger: DANGER[drop] })
+      : c.fault('drop', { drop }, { danger: DANGER[drop] })
   },
 })

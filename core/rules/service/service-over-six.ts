@@ -1,3 +1,4 @@
+import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
@@ -7,7 +8,12 @@ export const serviceOverSix = defineRule({
   subject: 'enclosure',
   title: 'Six hand movements or fewer shut everything off',
   fault: 'More than six service disconnects, or several in one compartment',
+  consequence: 'In an emergency it takes too long to shut everything off.',
   cites: [{ section: '230.71' }],
+  checks: {
+    'too-many-hands': { danger: 2, says: '{hands} hand movements to shut everything off' },
+    'mains-share-compartment': { danger: 2, says: '{hands} mains share one compartment' },
+  },
   triggers: ['replaced', 'new'],
   remedies: ['fewer-mains'],
   traps: [
@@ -15,7 +21,7 @@ export const serviceOverSix = defineRule({
     'From the 2020 edition each disconnect of a new service stands in a compartment of its own',
   ],
   judge(enclosure, c) {
-    const role = c.site.roleOf(enclosure)
+    const role = roleOf(c.site, enclosure)
     c.rest(role.rests)
     if (role.value === undefined)
       return c.undecided(say('Which enclosure is the service disconnect is not settled'))
@@ -24,17 +30,20 @@ export const serviceOverSix = defineRule({
     if (kind === 'main breaker' || kind === 'fused main') return c.clear(say('One main'))
     const hands = c.ask(enclosure.facts.upperMains)
     if (hands !== undefined && hands > 6)
-      return c.fault(say('{hands} hand movements to shut everything off', { hands }), {
-        danger: 2,
-        compare: {
-          left: hands,
-          leftLabel: 'hand movements',
-          sign: '>',
-          right: 6,
-          rightLabel: 'allowed',
-          unit: '',
+      return c.fault(
+        'too-many-hands',
+        { hands },
+        {
+          compare: {
+            left: hands,
+            leftLabel: 'hand movements',
+            sign: '>',
+            right: 6,
+            rightLabel: 'allowed',
+            unit: '',
+          },
         },
-      })
+      )
     if (hands === undefined || kind === undefined)
       return c.undecided(say('The handles have not been counted'))
     if (hands > 1) {
@@ -57,10 +66,7 @@ export const serviceOverSix = defineRule({
             say('{hands} mains in one enclosure, from before the 2020 edition', { hands }),
           )
         }
-        return c.fault(say('{hands} mains share one compartment', { hands }), {
-          danger: 2,
-          since: 2020,
-        })
+        return c.fault('mains-share-compartment', { hands }, { since: 2020 })
       }
     }
     return c.clear(say('{hands} hand movements', { hands }))

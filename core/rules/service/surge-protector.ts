@@ -1,3 +1,4 @@
+import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
@@ -7,11 +8,19 @@ export const surgeProtector = defineRule({
   subject: 'enclosure',
   title: 'A new or replaced dwelling service has a surge protector that works',
   fault: 'Surge protector missing or failed',
+  consequence: 'Electronics and protective devices can be destroyed by surges.',
   cites: [
     { section: '230.67', from: 2020 },
     { section: '242.13', from: 2020 },
     { section: '285', until: 2019 },
   ],
+  checks: {
+    'signals-failure': {
+      danger: 1,
+      says: 'The surge protector signals failure: it protects nothing',
+    },
+    'no-protector': { danger: 1, says: 'No surge protector' },
+  },
   since: 2020,
   triggers: ['replaced', 'new'],
   remedies: ['fit-surge'],
@@ -20,20 +29,14 @@ export const surgeProtector = defineRule({
     'One whose light signals failure protects nothing',
   ],
   judge(enclosure, c) {
-    const role = c.site.roleOf(enclosure)
+    const role = roleOf(c.site, enclosure)
     c.rest(role.rests)
     if (role.value === undefined)
       return c.undecided(say('Which enclosure is the service disconnect is not settled'))
     if (role.value !== 'service') return c.na(say('Not the service disconnect'))
     const surge = c.ask(enclosure.facts.surge)
     if (surge === undefined) return c.undecided(say('Nobody has looked for it'))
-    if (surge === 'signals failed')
-      return c.fault(say('The surge protector signals failure: it protects nothing'), {
-        danger: 1,
-        since: 0,
-      })
-    return surge === 'present'
-      ? c.clear(say('Present, and signals well'))
-      : c.fault(say('No surge protector'), { danger: 1 })
+    if (surge === 'signals failed') return c.fault('signals-failure', {}, { since: 0 })
+    return surge === 'present' ? c.clear(say('Present, and signals well')) : c.fault('no-protector')
   },
 })

@@ -1,6 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { bondTo } from '../../derive/bonds'
+import { BOND_CHECKS, bondTo } from '../../derive/bonds'
 
 export const waterBond = defineRule({
   id: 'water-bond',
@@ -8,12 +8,18 @@ export const waterBond = defineRule({
   subject: 'premises',
   title: 'Metal water piping is bonded',
   fault: 'Metal water piping not bonded',
+  consequence: 'Pipes, taps and tubs can become live and stay so.',
+  tags: ['bond'],
   cites: [{ section: '250.104(A)' }],
+  checks: {
+    ...BOND_CHECKS,
+    'no-bond': { danger: 3, says: 'Metal water piping, and no bond found' },
+  },
   triggers: ['replaced', 'new'],
   remedies: ['bond-piping'],
   traps: [
-    'A plastic main with metal pipes inside still wants the bond',
-    'The bond is no larger than the table for the electrode conductor asks',
+    'A plastic main with metal pipes inside still needs the bond',
+    'The bond is no larger than the table for the grounding electrode conductor asks',
   ],
   judge(premises, c) {
     const piping = c.ask(premises.facts.waterPiping)
@@ -22,8 +28,7 @@ export const waterBond = defineRule({
     if (piping === undefined)
       return c.undecided(say('What the water pipes are made of has not been seen'))
     if (found === undefined) return c.undecided(say('Nobody has looked for the bond'))
-    if (found === 'none found')
-      return c.fault(say('Metal water piping, and no bond found'), { danger: 3 })
+    if (found === 'none found') return c.fault('no-bond')
     return bondTo('water piping', c)
   },
 })

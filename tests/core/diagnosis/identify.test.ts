@@ -3,12 +3,12 @@ import { identify, type Evidence } from '#core'
 
 describe('identification of a conductor', () => {
   it.each<[string, Evidence, string]>([
-    ['copper through', { surface: 'copper colour', core: 'copper colour' }, 'copper'],
+    ['copper through', { surface: 'copper color', core: 'copper color' }, 'copper'],
     [
       'silver outside, copper inside, of the rubber years',
       {
-        surface: 'silver colour',
-        core: 'copper colour',
+        surface: 'silver color',
+        core: 'copper color',
         insulation: 'rubber or cloth',
         year: 1948,
       },
@@ -16,18 +16,18 @@ describe('identification of a conductor', () => {
     ],
     [
       'silver throughout',
-      { surface: 'silver colour', core: 'silver colour', year: 1968 },
-      'aluminium',
+      { surface: 'silver color', core: 'silver color', year: 1968 },
+      'aluminum',
     ],
     [
       'copper outside, silver inside',
-      { surface: 'copper colour', core: 'silver colour', year: 1972 },
-      'copper-clad aluminium',
+      { surface: 'copper color', core: 'silver color', year: 1972 },
+      'copper-clad aluminum',
     ],
     [
       'silver core and its print',
-      { core: 'silver colour', surface: 'silver colour', legend: 'AL', isSoft: true },
-      'aluminium',
+      { core: 'silver color', surface: 'silver color', legend: 'AL', isSoft: true },
+      'aluminum',
     ],
   ])('%s is settled', (_name, evidence, metal) => {
     const found = identify(evidence)
@@ -37,27 +37,27 @@ describe('identification of a conductor', () => {
   })
   it.each<[string, Evidence]>([
     ['nothing', {}],
-    ['the surface alone', { surface: 'copper colour', year: 2005 }],
-    ['a silver surface of 1968', { surface: 'silver colour', year: 1968 }],
+    ['the surface alone', { surface: 'copper color', year: 2005 }],
+    ['a silver surface of 1968', { surface: 'silver color', year: 1968 }],
     ['the year alone', { year: 1970 }],
-    ['the core alone', { core: 'silver colour' }],
+    ['the core alone', { core: 'silver color' }],
     ['softness alone', { isSoft: true, year: 1968 }],
-  ])('%s settles nothing, and the core is asked for or its surface', (_name, evidence) => {
+  ])('%s decides nothing, and the core is asked for or its surface', (_name, evidence) => {
     const found = identify(evidence)
     expect(found.metal).toBeUndefined()
     expect(['core', 'surface']).toContain(found.next?.evidence)
   })
-  it('evidence that contradicts itself settles nothing and says so', () => {
-    const found = identify({ surface: 'copper colour', core: 'silver colour', legend: 'CU' })
+  it('evidence that contradicts itself decides nothing and says so', () => {
+    const found = identify({ surface: 'copper color', core: 'silver color', legend: 'CU' })
     expect(found.metal).toBeUndefined()
     expect(found.conflicts.join()).toContain('but not')
   })
   it('what speaks against each candidate is named', () => {
-    const copper = identify({ surface: 'silver colour', core: 'silver colour' }).metals.find(
+    const copper = identify({ surface: 'silver color', core: 'silver color' }).metals.find(
       m => m.metal === 'copper',
     )
     expect(copper?.against).toEqual(
-      expect.arrayContaining(['core of silver colour', 'surface of silver colour']),
+      expect.arrayContaining(['core of silver color', 'surface of silver color']),
     )
   })
   it('sizes come from bare diameter, and a reading half way is neither', () => {
@@ -72,7 +72,7 @@ describe('identification of a conductor', () => {
     fc.assert(
       fc.property(
         fc.record({
-          surface: fc.option(fc.constantFrom('copper colour' as const, 'silver colour' as const), {
+          surface: fc.option(fc.constantFrom('copper color' as const, 'silver color' as const), {
             nil: undefined,
           }),
           legend: fc.option(fc.constantFrom('CU' as const, 'AL' as const, 'CU-CLAD' as const), {

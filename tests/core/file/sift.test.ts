@@ -4,7 +4,7 @@ const NOW = Date.UTC(2026, 5, 1)
 const stamp = (id: string) => ({ id, at: '2026-05-01T10:00:00.000Z', by: 'Ann' })
 const add = (
   subject: string,
-  kind: 'premises' | 'enclosure' | 'breaker' | 'point',
+  kind: 'premises' | 'enclosure' | 'breaker' | 'outlet',
   parent: string | null,
 ): RawObservation => ({ ...stamp(`add-${subject}`), act: 'add', subject, kind, parent })
 const note = (
@@ -57,10 +57,10 @@ describe('one bad observation does not hold up the rest', () => {
     })
   })
   it('pointing at nothing, or closing a circle', () => {
-    const points = [
+    const outlets = [
       ...base,
-      add('p', 'point', 'premises'),
-      add('q', 'point', 'premises'),
+      add('p', 'outlet', 'premises'),
+      add('q', 'outlet', 'premises'),
       note('a', 'p', 'after', 'q'),
     ]
     expect(
@@ -70,7 +70,7 @@ describe('one bad observation does not hold up the rest', () => {
           note('g', 'q', 'circuit', 'ghost'),
           note('n', 'q', 'name', 'North'),
         ],
-        points,
+        outlets,
       ),
     ).toEqual({
       fit: ['n'],
@@ -102,13 +102,13 @@ describe('one bad observation does not hold up the rest', () => {
     ])
   })
   it('further from the supply than any outlet is, while what is just near enough is taken', () => {
-    const points = Array.from({ length: BOUNDS.chain + 1 }, (_, i) =>
-      add(`p${i}`, 'point', 'premises'),
+    const outlets = Array.from({ length: BOUNDS.chain + 1 }, (_, i) =>
+      add(`p${i}`, 'outlet', 'premises'),
     )
     const links = Array.from({ length: BOUNDS.chain }, (_, i) =>
       note(`n${i + 1}`, `p${i + 1}`, 'after', `p${i}`),
     )
-    const { fit, refused } = take(links, [...base, ...points])
+    const { fit, refused } = take(links, [...base, ...outlets])
     expect([fit.length, refused]).toEqual([BOUNDS.chain - 1, [[`n${BOUNDS.chain}`, 'value']]])
   })
   it('stamped earlier than what it claims to have seen', () => {
@@ -158,7 +158,7 @@ describe('a file made to stop readers', () => {
       read({
         corvit: 1,
         form: 'house',
-        points: Array.from({ length: 400 }, (_, i) => ({
+        outlets: Array.from({ length: 400 }, (_, i) => ({
           id: `p${i}`,
           type: 'receptacle',
           after: i === 0 ? 'panel' : `p${i - 1}`,

@@ -1,4 +1,4 @@
-import { outlet, panel, run, type Node } from '../../support/house'
+import { oneOutlet, panel, run, type Node } from '../../support/house'
 import { ruleTable } from '../../support/rule-table'
 
 const nmb = (size: string, more: Node = {}): Node => ({
@@ -119,8 +119,8 @@ ruleTable('overfused-conductor', {
       ),
     ),
     row(
-      'copper-clad aluminium one size too small',
-      one(20, nmb('12', { metal: 'copper-clad aluminium' })),
+      'copper-clad aluminum one size too small',
+      one(20, nmb('12', { metal: 'copper-clad aluminum' })),
     ),
     row(
       'breaker above the nameplate maximum',
@@ -139,11 +139,11 @@ ruleTable('overfused-conductor', {
       'too large a cooking circuit that is no tap',
       one(50, nmb('10', { isTap: false }), { supplies: 'cooking appliance' }),
     ),
-    row('14 aluminium', one(15, nmb('14', { metal: 'aluminium' }))),
+    row('14 aluminum', one(15, nmb('14', { metal: 'aluminum' }))),
     row(
       'load unknown, but receptacles were found on it',
       panel([
-        run(20, nmb('14'), { supplies: undefined, points: [{ id: 'p', type: 'receptacle' }] }),
+        run(20, nmb('14'), { supplies: undefined, outlets: [{ id: 'p', type: 'receptacle' }] }),
       ]),
     ),
   ],
@@ -275,7 +275,7 @@ const units = (
         supplies: 'air conditioning',
         nameplateDevice: 'fuse or breaker',
         segments: [{ id: 's', size, metal: 'copper', wiring: 'NM-B' }],
-        points: plates.map(([nameplateMca, nameplateMocp], i) => ({
+        outlets: plates.map(([nameplateMca, nameplateMocp], i) => ({
           id: `u${i}`,
           type: 'hard-wired outlet',
           nameplateMca,
@@ -373,7 +373,7 @@ const fed = (feeder: Node, breakerAmps?: number): Node => {
     ],
   }
 }
-const al2 = { size: '2', metal: 'aluminium', wiring: 'SE', insulationC: 75, terminalsC: 75 }
+const al2 = { size: '2', metal: 'aluminum', wiring: 'SE', insulationC: 75, terminalsC: 75 }
 /**
  * A tap from the lugs of the service panel to a small enclosure with a main of its own. 6 Cu: 55 A
  * at 60 °C, 65 A at 75 °C.
@@ -400,7 +400,7 @@ const tap = (
           size: '6',
           metal: 'copper',
           wiring: 'steel conduit',
-          egc: 'metal raceway or armour',
+          egc: 'metal raceway or armor',
           carriesWholeDwelling: false,
           ...terminals,
           ...feeder,
@@ -501,36 +501,36 @@ ruleTable('required-20A-circuit-downsized', {
 })
 
 const al = (more: Node) =>
-  outlet({
-    metal: 'aluminium',
+  oneOutlet({
+    metal: 'aluminum',
     stranding: 'solid',
     deviceAmps: 15,
     termination: 'binding screw',
     ...more,
   })
-ruleTable('aluminium-at-unmarked-device', {
+ruleTable('aluminum-at-unmarked-device', {
   clear: [
-    row('CO/ALR', al({ aluminiumMarking: 'CO/ALR' }), 'p'),
-    row('AL-CU at 30 A', al({ aluminiumMarking: 'AL-CU', deviceAmps: 30 }), 'p'),
-    row('copper-clad aluminium on a binding screw', al({ metal: 'copper-clad aluminium' }), 'p'),
+    row('CO/ALR', al({ aluminumMarking: 'CO/ALR' }), 'p'),
+    row('AL-CU at 30 A', al({ aluminumMarking: 'AL-CU', deviceAmps: 30 }), 'p'),
+    row('copper-clad aluminum on a binding screw', al({ metal: 'copper-clad aluminum' }), 'p'),
   ],
   fault: [
-    row('no marking', al({ aluminiumMarking: 'none' }), 'p'),
-    row('AL-CU at 15 A', al({ aluminiumMarking: 'AL-CU' }), 'p'),
-    row('CO/ALR at 30 A', al({ aluminiumMarking: 'CO/ALR', deviceAmps: 30 }), 'p'),
-    row('push-in', al({ termination: 'push-in', aluminiumMarking: 'CO/ALR' }), 'p'),
+    row('no marking', al({ aluminumMarking: 'none' }), 'p'),
+    row('AL-CU at 15 A', al({ aluminumMarking: 'AL-CU' }), 'p'),
+    row('CO/ALR at 30 A', al({ aluminumMarking: 'CO/ALR', deviceAmps: 30 }), 'p'),
+    row('push-in', al({ termination: 'push-in', aluminumMarking: 'CO/ALR' }), 'p'),
     row(
-      'copper-clad aluminium in push-in',
-      al({ metal: 'copper-clad aluminium', termination: 'push-in' }),
+      'copper-clad aluminum in push-in',
+      al({ metal: 'copper-clad aluminum', termination: 'push-in' }),
       'p',
     ),
   ],
   undecided: [
-    row('marking unread', al({}), 'p', { missing: ['aluminiumMarking'] }),
-    row('metal not seen', outlet({}), 'p', { missing: ['metal'] }),
+    row('marking unread', al({}), 'p', { missing: ['aluminumMarking'] }),
+    row('metal not seen', oneOutlet({}), 'p', { missing: ['metal'] }),
     row(
       'silver-looking: perhaps tinned copper',
-      al({ metal: 'silver-looking', aluminiumMarking: 'none' }),
+      al({ metal: 'silver-looking', aluminumMarking: 'none' }),
       'p',
     ),
     row('copper-looking: perhaps copper-clad', al({ metal: 'copper-looking' }), 'p'),
@@ -542,25 +542,25 @@ ruleTable('aluminium-at-unmarked-device', {
   ],
 })
 
-ruleTable('aluminium-at-unmarked-breaker', {
+ruleTable('aluminum-at-unmarked-breaker', {
   clear: [
-    row('marked', one(20, nmb('10', { metal: 'aluminium' }), {}, { isAluminiumMarked: true }), 'b'),
+    row('marked', one(20, nmb('10', { metal: 'aluminum' }), {}, { isAluminumMarked: true }), 'b'),
   ],
   fault: [
     row(
       'not marked',
-      one(20, nmb('10', { metal: 'aluminium' }), {}, { isAluminiumMarked: false }),
+      one(20, nmb('10', { metal: 'aluminum' }), {}, { isAluminumMarked: false }),
       'b',
     ),
   ],
   undecided: [
-    row('marking unread', one(20, nmb('10', { metal: 'aluminium' })), 'b', {
-      missing: ['isAluminiumMarked'],
+    row('marking unread', one(20, nmb('10', { metal: 'aluminum' })), 'b', {
+      missing: ['isAluminumMarked'],
     }),
     row('metal not seen', one(20, { size: '10' }), 'b', { missing: ['metal'] }),
     row(
       'silver-looking on an unmarked terminal',
-      one(20, nmb('10', { metal: 'silver-looking' }), {}, { isAluminiumMarked: false }),
+      one(20, nmb('10', { metal: 'silver-looking' }), {}, { isAluminumMarked: false }),
       'b',
     ),
   ],
@@ -570,7 +570,14 @@ ruleTable('aluminium-at-unmarked-breaker', {
 ruleTable('hot-on-unmarked-white', {
   clear: [row('marked in a cable', one(15, nmb('14', { isWhiteHot: true, isWhiteMarked: true })))],
   fault: [
-    row('unmarked', one(15, nmb('14', { isWhiteHot: true, isWhiteMarked: false }))),
+    row(
+      'unmarked, and no switch loop',
+      one(15, nmb('14', { isWhiteHot: true, isWhiteMarked: false, isSwitchLoop: false })),
+    ),
+    row(
+      'unmarked, whatever it feeds, from the year the marking was asked for',
+      one(15, nmb('14', { isWhiteHot: true, isWhiteMarked: false, year: 2000 })),
+    ),
     row(
       'in conduit, marked or not',
       one(15, nmb('14', { wiring: 'steel conduit', isWhiteHot: true, isWhiteMarked: true })),
@@ -581,6 +588,12 @@ ruleTable('hot-on-unmarked-white', {
       missing: ['isWhiteMarked'],
     }),
     row('nobody looked', one(15, nmb('14')), 's', { missing: ['isWhiteHot'] }),
+    row(
+      'unmarked, perhaps an old switch loop',
+      one(15, nmb('14', { isWhiteHot: true, isWhiteMarked: false, year: 1990 })),
+      's',
+      { missing: ['isSwitchLoop'] },
+    ),
   ],
   inapplicable: [row('no white used as a hot', one(15, nmb('14', { isWhiteHot: false })))],
 })
@@ -590,15 +603,6 @@ ruleTable('insulation-failed', {
     row('brittle', one(15, nmb('14', { insulation: 'brittle' }))),
     row('bare', one(15, nmb('14', { insulation: 'frayed or bare' }))),
   ],
-  undecided: [row('not looked at', one(15, nmb('14')))],
-  inapplicable: 'always applies',
-})
-ruleTable('cable-unprotected-at-entry', {
-  clear: [
-    row('clamp', one(15, nmb('14', { entry: 'clamp or bushing' }))),
-    row('not needed', one(15, nmb('14', { entry: 'not needed' }))),
-  ],
-  fault: [row('none', one(15, nmb('14', { entry: 'none' })))],
   undecided: [row('not looked at', one(15, nmb('14')))],
   inapplicable: 'always applies',
 })

@@ -1,4 +1,4 @@
-import { outlet, panel, run, type Node } from '../../support/house'
+import { oneOutlet, panel, run, type Node } from '../../support/house'
 import { ruleTable } from '../../support/rule-table'
 
 const row = (
@@ -10,17 +10,17 @@ const row = (
 /** A receptacle in a room of some use. */
 const inRoom = (
   use: string,
-  point: Node = {},
+  outlet: Node = {},
   premises: Node = {},
   room: Node = { hasSink: false },
 ) =>
-  outlet(
+  oneOutlet(
     {
       room: 'r',
       after: 'panel',
       protection: 'none',
       appliance: 'none that needs a ground',
-      ...point,
+      ...outlet,
     },
     { premises, rooms: [{ id: 'r', use, ...room }] },
   )
@@ -30,7 +30,7 @@ ruleTable('gfci-missing', {
     row('in the device', inRoom('bathroom', { protection: 'GFCI' })),
     row(
       'in the breaker',
-      outlet(
+      oneOutlet(
         { protection: 'none', room: 'r' },
         { breaker: { protection: 'dual' }, rooms: [{ id: 'r', use: 'garage' }] },
       ),
@@ -50,12 +50,12 @@ ruleTable('gfci-missing', {
   undecided: [
     row(
       'protection not seen',
-      outlet(
+      oneOutlet(
         { room: 'r' },
         { breaker: { protection: 'standard' }, rooms: [{ id: 'r', use: 'bathroom' }] },
       ),
     ),
-    row('room not recorded', outlet({ after: 'panel', protection: 'none' }), 'p', {
+    row('room not recorded', oneOutlet({ after: 'panel', protection: 'none' }), 'p', {
       missing: ['room'],
     }),
     row('counter or not', inRoom('kitchen', {}, { edition: 2020 }), 'p', {
@@ -74,7 +74,7 @@ ruleTable('afci-missing', {
   clear: [
     row(
       'breaker',
-      outlet(
+      oneOutlet(
         { room: 'r' },
         { breaker: { protection: 'AFCI' }, rooms: [{ id: 'r', use: 'bedroom' }] },
       ),
@@ -82,7 +82,7 @@ ruleTable('afci-missing', {
     row('in the device', inRoom('living', { protection: 'dual' })),
     row(
       'first outlet ahead',
-      outlet(
+      oneOutlet(
         { room: 'r', protection: 'none', after: 'first', isFedFromLoadSide: true },
         {
           rooms: [{ id: 'r', use: 'living' }],
@@ -109,7 +109,7 @@ ruleTable('afci-missing', {
             poles: 1,
             circuit: {
               id: 'c',
-              points: [
+              outlets: [
                 { id: 'p', type: 'receptacle', room: 'r', after: 'panel', protection: 'none' },
               ],
             },
@@ -120,12 +120,12 @@ ruleTable('afci-missing', {
       'p',
       { missing: ['protection'] },
     ),
-    row('room not recorded', outlet({ after: 'panel', protection: 'none' }), 'p', {
+    row('room not recorded', oneOutlet({ after: 'panel', protection: 'none' }), 'p', {
       missing: ['room'],
     }),
     row(
       'short extension, outlets not said',
-      outlet(
+      oneOutlet(
         { room: 'r', after: 'panel', protection: 'none' },
         { circuit: { work: 'extended', extensionFt: 5 }, rooms: [{ id: 'r', use: 'bedroom' }] },
       ),
@@ -139,7 +139,7 @@ ruleTable('afci-missing', {
     row('a switch, 2011', inRoom('living', { type: 'switch' }, { edition: 2011 })),
     row(
       'extension of 5 ft, no outlets',
-      outlet(
+      oneOutlet(
         { room: 'r', after: 'panel', protection: 'none', work: 'none' },
         {
           circuit: { work: 'extended', extensionFt: 5, addsOutlets: false },
@@ -159,11 +159,16 @@ const look = (
   premises: Node = {},
 ) =>
   ruleTable(rule, {
-    clear: [row('right', outlet({ ...base, [field]: good }, { premises }))],
-    fault: bad.map(b => row(String(b), outlet({ ...base, [field]: b }, { premises }))),
-    undecided: [row('not looked at', outlet(base, { premises }), 'p', { missing: [field] })],
+    clear: [row('right', oneOutlet({ ...base, [field]: good }, { premises }))],
+    fault: bad.map(b => row(String(b), oneOutlet({ ...base, [field]: b }, { premises }))),
+    undecided: [row('not looked at', oneOutlet(base, { premises }), 'p', { missing: [field] })],
     inapplicable: inapplicable
-      ? [row('another thing', outlet({ ...base, [field]: bad[0], ...inapplicable }, { premises }))]
+      ? [
+          row(
+            'another thing',
+            oneOutlet({ ...base, [field]: bad[0], ...inapplicable }, { premises }),
+          ),
+        ]
       : 'always applies',
   })
 const own = { protection: 'GFCI' }
@@ -201,62 +206,74 @@ look(
 look('junction-buried', {}, 'isAccessible', true, [false], undefined)
 ruleTable('miswire', {
   clear: [
-    row('correct, ground at earth', outlet({ lamps: 'correct', groundToEarthV: 0.4 })),
+    row('correct, ground at earth', oneOutlet({ lamps: 'correct', groundToReferenceV: 0.4 })),
     row(
       'correct, no jumper in the box',
-      outlet({ lamps: 'correct', hasNeutralGroundJumper: false }),
+      oneOutlet({ lamps: 'correct', hasNeutralGroundJumper: false }),
     ),
-    row('no ground, narrow slot hot', outlet({ lamps: 'open ground', narrowToEarthV: 119 })),
+    row('no ground, narrow slot hot', oneOutlet({ lamps: 'open ground', narrowToReferenceV: 119 })),
   ],
   fault: [
-    row('reversed', outlet({ lamps: 'reversed' })),
-    row('correct on a reversed bootleg', outlet({ lamps: 'correct', groundToEarthV: 118 }), 'p', {
-      why: 'jumper',
-    }),
-    row('no ground, narrow slot dead', outlet({ lamps: 'open ground', narrowToEarthV: 1 }), 'p', {
-      why: 'reversed',
-    }),
-    row('open neutral', outlet({ lamps: 'open neutral' })),
-    row('dead', outlet({ lamps: 'open hot' })),
+    row('reversed', oneOutlet({ lamps: 'reversed' })),
+    row(
+      'correct on a reversed bootleg',
+      oneOutlet({ lamps: 'correct', groundToReferenceV: 118 }),
+      'p',
+      {
+        why: 'jumper',
+      },
+    ),
+    row(
+      'no ground, narrow slot dead',
+      oneOutlet({ lamps: 'open ground', narrowToReferenceV: 1 }),
+      'p',
+      {
+        why: 'reversed',
+      },
+    ),
+    row('open neutral', oneOutlet({ lamps: 'open neutral' })),
+    row('dead', oneOutlet({ lamps: 'open hot' })),
     row(
       'hot on the ground terminal',
-      outlet({ lamps: 'hot and ground reversed', groundToEarthV: 119 }),
+      oneOutlet({ lamps: 'hot and ground reversed', groundToReferenceV: 119 }),
       'p',
       { why: 'swapped' },
     ),
     row(
       'open neutral with a load on',
-      outlet({ lamps: 'hot and ground reversed', groundToEarthV: 0 }),
+      oneOutlet({ lamps: 'hot and ground reversed', groundToReferenceV: 0 }),
       'p',
       { why: 'load on' },
     ),
   ],
   undecided: [
-    row('not tested', outlet({}), 'p', { missing: ['lamps'] }),
-    row('the lamps alone', outlet({ lamps: 'correct' }), 'p', { missing: ['groundToEarthV'] }),
-    row('no ground to compare with', outlet({ lamps: 'open ground' }), 'p', {
-      missing: ['narrowToEarthV'],
+    row('not tested', oneOutlet({}), 'p', { missing: ['lamps'] }),
+    row('the lamps alone', oneOutlet({ lamps: 'correct' }), 'p', {
+      missing: ['groundToReferenceV'],
     }),
-    row('lamps cannot tell', outlet({ lamps: 'hot and ground reversed' }), 'p', {
-      missing: ['groundToEarthV'],
+    row('no ground to compare with', oneOutlet({ lamps: 'open ground' }), 'p', {
+      missing: ['narrowToReferenceV'],
+    }),
+    row('lamps cannot tell', oneOutlet({ lamps: 'hot and ground reversed' }), 'p', {
+      missing: ['groundToReferenceV'],
     }),
   ],
-  inapplicable: [row('a light', outlet({ type: 'luminaire', lamps: 'reversed' }))],
+  inapplicable: [row('a light', oneOutlet({ type: 'luminaire', lamps: 'reversed' }))],
 })
 const bare = { isTamperResistant: false, heightFt: 1, isDedicated: false }
 ruleTable('tamper-resistant', {
-  clear: [row('shutters', outlet({ isTamperResistant: true }))],
-  fault: [row('none', outlet(bare))],
+  clear: [row('shutters', oneOutlet({ isTamperResistant: true }))],
+  fault: [row('none', oneOutlet(bare))],
   undecided: [
-    row('height not measured', outlet({ isTamperResistant: false, isDedicated: false }), 'p', {
+    row('height not measured', oneOutlet({ isTamperResistant: false, isDedicated: false }), 'p', {
       missing: ['heightFt'],
     }),
   ],
   inapplicable: [
-    row('two slots', outlet({ ...bare, slots: 'two' })),
-    row('6 ft up', outlet({ ...bare, heightFt: 6 })),
-    row('for one appliance', outlet({ ...bare, isDedicated: true })),
-    row('a light', outlet({ ...bare, type: 'luminaire' })),
+    row('two slots', oneOutlet({ ...bare, slots: 'two' })),
+    row('6 ft up', oneOutlet({ ...bare, heightFt: 6 })),
+    row('for one appliance', oneOutlet({ ...bare, isDedicated: true })),
+    row('a light', oneOutlet({ ...bare, type: 'luminaire' })),
   ],
 })
 ruleTable('weather-resistant', {
@@ -265,8 +282,8 @@ ruleTable('weather-resistant', {
   undecided: [row('not looked at', inRoom('outdoors'), 'p', { missing: ['isWeatherResistant'] })],
   inapplicable: [row('indoors', inRoom('bedroom', { isWeatherResistant: false }))],
 })
-const rated = (rating: number, point: Node, others: Node[] = []) =>
-  outlet(point, { breaker: { ratingAmps: rating }, others })
+const rated = (rating: number, outlet: Node, others: Node[] = []) =>
+  oneOutlet(outlet, { breaker: { ratingAmps: rating }, others })
 ruleTable('receptacle-rating', {
   clear: [
     row('15 on 15', rated(15, { deviceAmps: 15 })),
@@ -298,34 +315,38 @@ const pushed = {
 }
 ruleTable('push-in-misuse', {
   clear: [
-    row('14 solid', outlet(pushed)),
-    row('12 where marked for 12', outlet({ ...pushed, size: '12', pushInMarking: '12 solid' })),
+    row('14 solid', oneOutlet(pushed)),
+    row('12 where marked for 12', oneOutlet({ ...pushed, size: '12', pushInMarking: '12 solid' })),
     row(
       'stranded where marked',
-      outlet({ ...pushed, stranding: 'stranded', pushInMarking: 'stranded' }),
+      oneOutlet({ ...pushed, stranding: 'stranded', pushInMarking: 'stranded' }),
     ),
   ],
   fault: [
-    row('12 where marked for 14', outlet({ ...pushed, size: '12' })),
-    row('stranded', outlet({ ...pushed, stranding: 'stranded' })),
-    row('aluminium', outlet({ ...pushed, metal: 'aluminium' })),
-    row('copper-clad', outlet({ ...pushed, metal: 'copper-clad aluminium' })),
-    row('10 AWG', outlet({ ...pushed, size: '10' })),
+    row('12 where marked for 14', oneOutlet({ ...pushed, size: '12' })),
+    row('stranded', oneOutlet({ ...pushed, stranding: 'stranded' })),
+    row('aluminum', oneOutlet({ ...pushed, metal: 'aluminum' })),
+    row('copper-clad', oneOutlet({ ...pushed, metal: 'copper-clad aluminum' })),
+    row('10 AWG', oneOutlet({ ...pushed, size: '10' })),
   ],
   undecided: [
     row(
       'marking not read',
-      outlet({ termination: 'push-in', metal: 'copper', stranding: 'solid', size: '12' }),
+      oneOutlet({ termination: 'push-in', metal: 'copper', stranding: 'solid', size: '12' }),
       'p',
       { missing: ['pushInMarking'] },
     ),
-    row('box not opened', outlet({}), 'p', { missing: ['isBoxOpened'] }),
-    row('how it lands not seen', outlet({ isBoxOpened: true }), 'p', { missing: ['termination'] }),
+    row('box not opened', oneOutlet({}), 'p', { missing: ['isBoxOpened'] }),
+    row('how it lands not seen', oneOutlet({ isBoxOpened: true }), 'p', {
+      missing: ['termination'],
+    }),
   ],
-  inapplicable: [row('clamp plate', outlet({ ...pushed, termination: 'clamp plate', size: '10' }))],
+  inapplicable: [
+    row('clamp plate', oneOutlet({ ...pushed, termination: 'clamp plate', size: '10' })),
+  ],
 })
 const box = (volume: number | undefined, more: Node = {}) =>
-  outlet({
+  oneOutlet({
     ...(volume !== undefined && { boxVolumeIn3: volume }),
     conductorsInBox: 4,
     groundsInBox: 2,
@@ -355,7 +376,7 @@ ruleTable('box-fill', {
   undecided: [
     row(
       'fittings not counted',
-      outlet({
+      oneOutlet({
         boxVolumeIn3: 30,
         conductorsInBox: 4,
         groundsInBox: 2,
@@ -372,7 +393,7 @@ ruleTable('box-fill', {
     }),
     row(
       'sizes mixed',
-      outlet({
+      oneOutlet({
         boxVolumeIn3: 17,
         conductorsInBox: 4,
         groundsInBox: 2,
@@ -387,20 +408,20 @@ ruleTable('box-fill', {
 })
 ruleTable('box-setback', {
   clear: [
-    row('flush', outlet({ setbackIn: 0 })),
-    row('a quarter inch behind plaster', outlet({ setbackIn: 0.25, finish: 'non-combustible' })),
-    row('extender', outlet({ setbackIn: 1, hasExtender: true })),
+    row('flush', oneOutlet({ setbackIn: 0 })),
+    row('a quarter inch behind plaster', oneOutlet({ setbackIn: 0.25, finish: 'non-combustible' })),
+    row('extender', oneOutlet({ setbackIn: 1, hasExtender: true })),
   ],
   fault: [
-    row('half an inch', outlet({ setbackIn: 0.5, hasExtender: false })),
+    row('half an inch', oneOutlet({ setbackIn: 0.5, hasExtender: false })),
     row(
       'a little behind wood',
-      outlet({ setbackIn: 0.1, finish: 'combustible', hasExtender: false }),
+      oneOutlet({ setbackIn: 0.1, finish: 'combustible', hasExtender: false }),
     ),
   ],
   undecided: [
-    row('not measured', outlet({ isBoxOpened: true }), 'p', { missing: ['setbackIn'] }),
-    row('finish not seen', outlet({ setbackIn: 0.2, hasExtender: false }), 'p', {
+    row('not measured', oneOutlet({ isBoxOpened: true }), 'p', { missing: ['setbackIn'] }),
+    row('finish not seen', oneOutlet({ setbackIn: 0.2, hasExtender: false }), 'p', {
       missing: ['finish'],
     }),
   ],
@@ -410,26 +431,28 @@ ruleTable('equipment-needs-ground', {
   clear: [
     row(
       'grounded',
-      outlet({ appliance: 'refrigerator or freezer', ground: 'connected', lamps: 'correct' }),
+      oneOutlet({ appliance: 'refrigerator or freezer', ground: 'connected', lamps: 'correct' }),
     ),
   ],
   fault: [
     row(
       'refrigerator without',
-      outlet({ appliance: 'refrigerator or freezer', ground: 'none', lamps: 'open ground' }),
+      oneOutlet({ appliance: 'refrigerator or freezer', ground: 'none', lamps: 'open ground' }),
     ),
     row(
       'protected is not grounded',
-      outlet({ appliance: 'washer', ground: 'none', lamps: 'open ground', protection: 'GFCI' }),
+      oneOutlet({ appliance: 'washer', ground: 'none', lamps: 'open ground', protection: 'GFCI' }),
     ),
   ],
   undecided: [
-    row('what it feeds', outlet({ ground: 'none', lamps: 'open ground' }), 'p', {
+    row('what it feeds', oneOutlet({ ground: 'none', lamps: 'open ground' }), 'p', {
       missing: ['appliance'],
     }),
-    row('ground not settled', outlet({ appliance: 'computer' })),
+    row('ground not settled', oneOutlet({ appliance: 'computer' })),
   ],
-  inapplicable: [row('a lamp', outlet({ appliance: 'none that needs a ground', ground: 'none' }))],
+  inapplicable: [
+    row('a lamp', oneOutlet({ appliance: 'none that needs a ground', ground: 'none' })),
+  ],
 })
 const closet = (more: Node) => inRoom('closet', { type: 'luminaire', ...more })
 ruleTable('closet-luminaire', {
@@ -540,7 +563,7 @@ ruleTable('three-wire-dryer-range', {
   fault: [
     row('bare in NM', circuit({ ...dryer, neutral: 'bare in other cable' }, ten), 'c'),
     row('12 AWG', circuit(dryer, { size: '12', metal: 'copper' }), 'c'),
-    row('10 Al', circuit(dryer, { size: '10', metal: 'aluminium' }), 'c'),
+    row('10 Al', circuit(dryer, { size: '10', metal: 'aluminum' }), 'c'),
     row('new in 2005', circuit({ ...dryer, year: 2005 }, ten), 'c'),
     row('nothing', circuit({ ...dryer, frameGround: 'nothing' }, ten), 'c'),
     row(
@@ -563,7 +586,7 @@ ruleTable('three-wire-dryer-range', {
     ),
   ],
   undecided: [
-    row('colour of the metal only', circuit(dryer, { size: '10', metal: 'silver-looking' }), 'c', {
+    row('color of the metal only', circuit(dryer, { size: '10', metal: 'silver-looking' }), 'c', {
       missing: ['metal'],
     }),
     row(

@@ -222,7 +222,7 @@ const warm = (
   temperatureC: number | undefined,
   loadAmps: number | undefined,
   more: Node = {},
-  neighbours: Node[] = [{ temperatureC: 32 }],
+  neighbors: Node[] = [{ temperatureC: 32 }],
   enclosure: Node = { ambientC: 29 },
 ) =>
   panel(
@@ -238,7 +238,7 @@ const warm = (
         ...more,
         circuit: { id: 'c', ...(loadAmps !== undefined && { loadAmps }) },
       },
-      ...neighbours.map((n, i) => ({
+      ...neighbors.map((n, i) => ({
         id: `n${i}`,
         space: 3 + 2 * i,
         poles: 1,
@@ -255,7 +255,7 @@ ruleTable('breaker-hot', {
     row('electronics warm under load', warm(44, 16, { protection: 'dual' }), 'b'),
     row(
       'warm at full load, no warmer than its like',
-      warm(55, 29, { rescan: 'no warmer than a neighbour at like load' }),
+      warm(55, 29, { rescan: 'no warmer than similar breakers' }),
       'b',
     ),
     row('cool at half its load, load share 53 %', warm(34, 16), 'b'),
@@ -284,54 +284,54 @@ ruleTable('unidentified-conductor-metal', {
   clear: [
     row(
       'copper through',
-      seg({ metal: 'copper', surface: 'copper colour', core: 'copper colour' }),
+      seg({ metal: 'copper', surface: 'copper color', core: 'copper color' }),
       's',
     ),
     row(
       'tinned copper',
-      seg({ metal: 'tinned copper', surface: 'silver colour', core: 'copper colour' }),
+      seg({ metal: 'tinned copper', surface: 'silver color', core: 'copper color' }),
       's',
     ),
     row(
-      'aluminium through',
-      seg({ metal: 'aluminium', surface: 'silver colour', core: 'silver colour' }),
+      'aluminum through',
+      seg({ metal: 'aluminum', surface: 'silver color', core: 'silver color' }),
       's',
     ),
     row(
       'copper-clad',
-      seg({ metal: 'copper-clad aluminium', surface: 'copper colour', core: 'silver colour' }),
+      seg({ metal: 'copper-clad aluminum', surface: 'copper color', core: 'silver color' }),
       's',
     ),
   ],
   fault: [
     row(
       'copper outside, silver inside, taken for copper',
-      seg({ metal: 'copper', surface: 'copper colour', core: 'silver colour' }),
+      seg({ metal: 'copper', surface: 'copper color', core: 'silver color' }),
       's',
     ),
     row(
-      'tinned copper taken for aluminium',
-      seg({ metal: 'aluminium', surface: 'silver colour', core: 'copper colour' }),
+      'tinned copper taken for aluminum',
+      seg({ metal: 'aluminum', surface: 'silver color', core: 'copper color' }),
       's',
     ),
     row(
       'tinned taken for plain',
-      seg({ metal: 'copper', surface: 'silver colour', core: 'copper colour' }),
+      seg({ metal: 'copper', surface: 'silver color', core: 'copper color' }),
       's',
     ),
     row(
-      'clad taken for aluminium',
-      seg({ metal: 'aluminium', surface: 'copper colour', core: 'silver colour' }),
+      'clad taken for aluminum',
+      seg({ metal: 'aluminum', surface: 'copper color', core: 'silver color' }),
       's',
     ),
   ],
   undecided: [
-    row('only the surface seen', seg({ metal: 'copper', surface: 'copper colour' }), 's', {
+    row('only the surface seen', seg({ metal: 'copper', surface: 'copper color' }), 's', {
       missing: ['core'],
     }),
     row(
       'silver-looking with a silver core',
-      seg({ metal: 'silver-looking', core: 'silver colour' }),
+      seg({ metal: 'silver-looking', core: 'silver color' }),
       's',
     ),
   ],
@@ -346,11 +346,11 @@ const look = (rule: string, field: string, good: string, bad: string[]) =>
   })
 look('conductor-workmanship', 'workmanship', 'sound', [
   'nicked',
-  'wrapped anticlockwise',
+  'wrapped counterclockwise',
   'insulation under the screw',
   'hooked in a straight clamp',
   'too much bare',
-  'pulls loose on a gentle tug',
+  'fails a gentle pull test',
 ])
 look('wrong-tape', 'tape', 'electrical', ['packing, masking or other'])
 const held = {
@@ -388,27 +388,27 @@ ruleTable('cable-support', {
     row('conduit', seg({ wiring: 'steel conduit', boring: 'nearer and not plated' }), 's'),
   ],
 })
-const joint = (point: Node, school = 'listed connectors') =>
+const joint = (outlet: Node, school = 'listed connectors') =>
   panel(
     [
       {
         id: 'b',
         space: 1,
         poles: 1,
-        circuit: { id: 'c', points: [{ id: 'p', type: 'junction box', ...point }] },
+        circuit: { id: 'c', outlets: [{ id: 'p', type: 'junction box', ...outlet }] },
       },
     ],
     {},
-    { aluminiumSchool: school },
+    { aluminumSchool: school },
   )
 ruleTable('mixed-metal-splice', {
   clear: [
     row(
       'marked twist-on, listed school',
       joint({
-        splice: 'aluminium to copper',
+        splice: 'aluminum to copper',
         connector: 'twist-on',
-        connectorListing: 'aluminium to copper',
+        connectorListing: 'aluminum to copper',
       }),
       'p',
     ),
@@ -416,9 +416,9 @@ ruleTable('mixed-metal-splice', {
       'lug, strict school',
       joint(
         {
-          splice: 'aluminium to copper',
+          splice: 'aluminum to copper',
           connector: 'set-screw lug',
-          connectorListing: 'aluminium to copper',
+          connectorListing: 'aluminum to copper',
         },
         'strict',
       ),
@@ -429,7 +429,7 @@ ruleTable('mixed-metal-splice', {
     row(
       'copper only',
       joint({
-        splice: 'aluminium to copper',
+        splice: 'aluminum to copper',
         connector: 'twist-on',
         connectorListing: 'copper only',
       }),
@@ -437,16 +437,16 @@ ruleTable('mixed-metal-splice', {
     ),
     row(
       'solder and tape',
-      joint({ splice: 'aluminium to copper', connector: 'solder and tape' }),
+      joint({ splice: 'aluminum to copper', connector: 'solder and tape' }),
       'p',
     ),
     row(
       'marked twist-on, strict school',
       joint(
         {
-          splice: 'aluminium to copper',
+          splice: 'aluminum to copper',
           connector: 'twist-on',
-          connectorListing: 'aluminium to copper',
+          connectorListing: 'aluminum to copper',
         },
         'strict',
       ),
@@ -456,7 +456,7 @@ ruleTable('mixed-metal-splice', {
   undecided: [
     row('not looked at', joint({ isBoxOpened: true }), 'p', { missing: ['splice'] }),
     row('box not opened', joint({}), 'p', { missing: ['isBoxOpened'] }),
-    row('print not read', joint({ splice: 'aluminium to copper', connector: 'twist-on' }), 'p', {
+    row('print not read', joint({ splice: 'aluminum to copper', connector: 'twist-on' }), 'p', {
       missing: ['connectorListing'],
     }),
   ],

@@ -372,7 +372,7 @@ ruleTable('neutral-bonded-downstream', {
 ruleTable('three-wire-feeder', {
   clear: [
     row('ground wire', sub({}, { egc: 'wire' }), 'f'),
-    row('conduit is the ground', sub({}, { egc: 'metal raceway or armour' }), 'f'),
+    row('conduit is the ground', sub({}, { egc: 'metal raceway or armor' }), 'f'),
     row(
       'old, to a detached building, bonded there',
       sub({ bondMeans: 'screw' }, old3, { isDetached: true }),

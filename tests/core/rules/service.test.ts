@@ -29,7 +29,7 @@ ruleTable('service-conductor', {
       '2/0 Al on 150 A',
       service({
         serviceSize: '2/0',
-        serviceMetal: 'aluminium',
+        serviceMetal: 'aluminum',
         serviceInsulationC: 75,
         mainAmps: 150,
       }),
@@ -37,14 +37,14 @@ ruleTable('service-conductor', {
     ),
     row(
       '4/0 Al on 200 A, 180 A rounded up',
-      service({ serviceSize: '4/0', serviceMetal: 'aluminium', serviceInsulationC: 75 }),
+      service({ serviceSize: '4/0', serviceMetal: 'aluminum', serviceInsulationC: 75 }),
       'main',
     ),
     row(
       '2 Al on 100 A as a dwelling service',
       service({
         serviceSize: '2',
-        serviceMetal: 'aluminium',
+        serviceMetal: 'aluminum',
         serviceInsulationC: 75,
         mainAmps: 100,
       }),
@@ -59,7 +59,7 @@ ruleTable('service-conductor', {
     row(
       '120/240 V before 2017',
       service(
-        { serviceSize: '2', serviceMetal: 'aluminium', serviceInsulationC: 75, mainAmps: 100 },
+        { serviceSize: '2', serviceMetal: 'aluminum', serviceInsulationC: 75, mainAmps: 100 },
         { edition: 2014, supply: '120/240 V single phase' },
       ),
       'main',
@@ -70,19 +70,19 @@ ruleTable('service-conductor', {
       'old rubber insulation at 60 °C',
       service({
         serviceSize: '2/0',
-        serviceMetal: 'aluminium',
+        serviceMetal: 'aluminum',
         serviceInsulationC: 60,
         mainAmps: 150,
       }),
       'main',
     ),
-    row('2/0 Al on 200 A', service({ serviceSize: '2/0', serviceMetal: 'aluminium' }), 'main', {
+    row('2/0 Al on 200 A', service({ serviceSize: '2/0', serviceMetal: 'aluminum' }), 'main', {
       why: '150',
     }),
     row(
       'reduced size on 208Y/120 V before 2017',
       service(
-        { serviceSize: '2', serviceMetal: 'aluminium', serviceInsulationC: 75, mainAmps: 100 },
+        { serviceSize: '2', serviceMetal: 'aluminum', serviceInsulationC: 75, mainAmps: 100 },
         { edition: 2014, supply: '208Y/120 V' },
       ),
       'main',
@@ -91,7 +91,7 @@ ruleTable('service-conductor', {
   undecided: [
     row(
       'insulation not read',
-      service({ serviceSize: '2/0', serviceMetal: 'aluminium', mainAmps: 150 }),
+      service({ serviceSize: '2/0', serviceMetal: 'aluminum', mainAmps: 150 }),
       'main',
       { missing: ['serviceInsulationC'] },
     ),
@@ -99,7 +99,7 @@ ruleTable('service-conductor', {
     row(
       'supply not measured before 2017',
       service(
-        { serviceSize: '2', serviceMetal: 'aluminium', serviceInsulationC: 75, mainAmps: 100 },
+        { serviceSize: '2', serviceMetal: 'aluminum', serviceInsulationC: 75, mainAmps: 100 },
         { edition: 2011 },
       ),
       'main',
@@ -124,41 +124,41 @@ const rod = {
   connection: 'sound',
   isSpliced: false,
 }
-const earthed = (electrode: Node | Node[], more: Node = {}): Node =>
+const grounded = (electrode: Node | Node[], more: Node = {}): Node =>
   service(
-    { electrodes: 'found', serviceSize: '4/0', serviceMetal: 'aluminium', ...more },
+    { electrodes: 'found', serviceSize: '4/0', serviceMetal: 'aluminum', ...more },
     {},
     { electrodes: Array.isArray(electrode) ? electrode : [electrode] },
   )
 ruleTable('electrode-conductor', {
   clear: [
-    row('6 Cu to two rods at a 200 A service', earthed(rod), 'main'),
-    row('one rod of 18 Ω', earthed({ ...rod, rods: 1, ohms: 18 }), 'main'),
-    row('4 Cu to a footing', earthed({ ...rod, type: 'concrete-encased', size: '4' }), 'main'),
+    row('6 Cu to two rods at a 200 A service', grounded(rod), 'main'),
+    row('one rod of 18 Ω', grounded({ ...rod, rods: 1, ohms: 18 }), 'main'),
+    row('4 Cu to a footing', grounded({ ...rod, type: 'concrete-encased', size: '4' }), 'main'),
     row(
       'water pipe with jumper and full size',
-      earthed([{ ...rod, id: 'w', type: 'water pipe', isJumpered: true, size: '2' }, rod]),
+      grounded([{ ...rod, id: 'w', type: 'water pipe', isJumpered: true, size: '2' }, rod]),
       'main',
     ),
   ],
   fault: [
     row('none found', service({ electrodes: 'none found' }), 'main'),
-    row('8 Cu to a rod behind 4/0 Al', earthed({ ...rod, size: '8' }), 'main'),
+    row('8 Cu to a rod behind 4/0 Al', grounded({ ...rod, size: '8' }), 'main'),
     row(
       '6 Cu to the water pipe behind 4/0 Al',
-      earthed({ ...rod, type: 'water pipe', isJumpered: true }),
+      grounded({ ...rod, type: 'water pipe', isJumpered: true }),
       'main',
     ),
-    row('one rod of 60 Ω', earthed({ ...rod, rods: 1, ohms: 60 }), 'main'),
+    row('one rod of 60 Ω', grounded({ ...rod, rods: 1, ohms: 60 }), 'main'),
     row(
       'the water pipe alone',
-      earthed({ ...rod, type: 'water pipe', isJumpered: true, size: '2' }),
+      grounded({ ...rod, type: 'water pipe', isJumpered: true, size: '2' }),
       'main',
       { why: 'only electrode' },
     ),
     row(
       'a single plate of 60 Ω',
-      earthed({
+      grounded({
         id: 'e',
         type: 'plate',
         ohms: 60,
@@ -171,41 +171,41 @@ ruleTable('electrode-conductor', {
       }),
       'main',
     ),
-    row('rods 3 ft apart', earthed({ ...rod, spacingFt: 3 }), 'main'),
-    row('lands on an isolated bar', earthed({ ...rod, landsOn: 'isolated bar' }), 'main'),
-    row('loose clamp', earthed({ ...rod, connection: 'loose' }), 'main'),
-    row('spliced', earthed({ ...rod, isSpliced: true }), 'main'),
+    row('rods 3 ft apart', grounded({ ...rod, spacingFt: 3 }), 'main'),
+    row('lands on an isolated bar', grounded({ ...rod, landsOn: 'isolated bar' }), 'main'),
+    row('loose clamp', grounded({ ...rod, connection: 'loose' }), 'main'),
+    row('spliced', grounded({ ...rod, isSpliced: true }), 'main'),
     row(
       'no jumper round the meter',
-      earthed({ ...rod, type: 'water pipe', size: '2', isJumpered: false }),
+      grounded({ ...rod, type: 'water pipe', size: '2', isJumpered: false }),
       'main',
     ),
   ],
   undecided: [
     row('nobody looked', service({}), 'main', { missing: ['electrodes'] }),
-    row('one rod, not measured', earthed({ ...rod, rods: 1 }), 'main', { missing: ['ohms'] }),
+    row('one rod, not measured', grounded({ ...rod, rods: 1 }), 'main', { missing: ['ohms'] }),
     row(
       'two rods recorded apart, distance not measured',
-      earthed([
+      grounded([
         { ...rod, id: 'e1', rods: 1, spacingFt: { blocked: 'overgrown' } },
         { ...rod, id: 'e2', rods: 1, spacingFt: { blocked: 'overgrown' } },
       ]),
       'main',
       { missing: ['spacingFt'] },
     ),
-    row('clamp buried', earthed({ ...rod, connection: { blocked: 'buried' } }), 'main', {
+    row('clamp buried', grounded({ ...rod, connection: { blocked: 'buried' } }), 'main', {
       missing: ['connection'],
     }),
     row('found and not recorded', service({ electrodes: 'found' }), 'main'),
     row(
       'where it lands not followed',
-      earthed({ ...rod, landsIn: { blocked: 'behind the stove' } }),
+      grounded({ ...rod, landsIn: { blocked: 'behind the stove' } }),
       'main',
       { missing: ['landsIn'] },
     ),
     row(
       'size not gauged',
-      earthed({
+      grounded({
         id: 'e',
         type: 'rod',
         rods: 2,
@@ -425,11 +425,11 @@ ruleTable('csst-bond', {
       'premises',
     ),
     row(
-      'aluminium',
+      'aluminum',
       service(
         {},
         { gasPiping: 'corrugated tubing', gasBond: 'found' },
-        bonds({ to: 'gas piping', size: '4', metal: 'aluminium' }),
+        bonds({ to: 'gas piping', size: '4', metal: 'aluminum' }),
       ),
       'premises',
     ),

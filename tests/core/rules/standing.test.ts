@@ -1,9 +1,9 @@
 import { evaluate, ruleById } from '#core'
-import { outlet, panel, run, siteOf, type Node } from '../../support/house'
+import { oneOutlet, panel, run, siteOf, type Node } from '../../support/house'
 
 /** Houses that break a rule whatever the year; the year goes on the part that is judged. */
-const inRoom = (use: string, point: Node, year: unknown): Node =>
-  outlet(
+const inRoom = (use: string, outlet: Node, year: unknown): Node =>
+  oneOutlet(
     {
       room: 'r',
       after: 'panel',
@@ -11,7 +11,7 @@ const inRoom = (use: string, point: Node, year: unknown): Node =>
       appliance: 'none that needs a ground',
       year,
       work: 'none',
-      ...point,
+      ...outlet,
     },
     { premises: { edition: 2023 }, rooms: [{ id: 'r', use, hasSink: false }] },
   )
@@ -209,8 +209,8 @@ describe('standing on both sides of the year a rule turned', () => {
   it.each(TURNS.map(t => [t[0], t[4], t[2], t] as const))(
     '%s (%s): lawful before %i, broken from then',
     (_rule, _what, _turn, [rule, on, turn, house]) => {
-      expect(standing(rule, on, house(turn - 1)).kind).toBe('allowed to stay')
-      expect(standing(rule, on, house(turn)).kind).toBe('broken when made')
+      expect(standing(rule, on, house(turn - 1)).kind).toBe('allowed to remain')
+      expect(standing(rule, on, house(turn)).kind).toBe('violation when installed')
     },
   )
   it.each(TURNS.map(t => [t[0], t[4], t] as const))(
@@ -229,11 +229,11 @@ describe('standing on both sides of the year a rule turned', () => {
     '%s (%s): replacing it now brings the rule of today',
     (_rule, _what, [rule, on, turn, house]) => {
       const file = structuredClone(house(turn - 1))
-      const point = (
-        ((file.enclosures as Node[])[0]!.breakers as Node[])[0]!.circuit as { points: Node[] }
-      ).points.find(p => p.id === on)!
-      point.work = 'replaced'
-      expect(standing(rule, on, file).kind).toBe('met by the work')
+      const outlet = (
+        ((file.enclosures as Node[])[0]!.breakers as Node[])[0]!.circuit as { outlets: Node[] }
+      ).outlets.find(p => p.id === on)!
+      outlet.work = 'replaced'
+      expect(standing(rule, on, file).kind).toBe('required by this work')
     },
   )
 })

@@ -1,5 +1,5 @@
 import { assess, evaluate, LiveAssessment, ruleById, RULES, writeReport } from '#core'
-import { judge, observe, outlet, panel, run, siteOf, type Node } from '../../support/house'
+import { judge, observe, oneOutlet, panel, run, siteOf, type Node } from '../../support/house'
 import { ruleTable } from '../../support/rule-table'
 
 /** Traps with a row on each side: what looks like a fault and is none, and the other way about. */
@@ -31,6 +31,7 @@ const hots = (count: number, more: Node = {}, each: (i: number) => Node = () => 
 ruleTable('cable-unprotected-at-entry', {
   clear: [
     row('clamp', wire({ entry: 'clamp or bushing' }), 's'),
+    row('not needed', wire({ entry: 'not needed' }), 's'),
     row(
       'single-gang plastic, fastened at 8 in',
       wire({ entry: 'none, single-gang plastic box', fastenedAtBoxIn: 8 }),
@@ -70,46 +71,46 @@ ruleTable('cable-unprotected-at-entry', {
 })
 ruleTable('neutral-remarked', {
   clear: [
-    row('none made', wire({ wiring: 'steel conduit', isColourMadeWhite: false }), 's'),
-    row('4 AWG may be', wire({ wiring: 'steel conduit', isColourMadeWhite: true, size: '4' }), 's'),
+    row('none made', wire({ wiring: 'steel conduit', isColorMadeWhite: false }), 's'),
+    row('4 AWG may be', wire({ wiring: 'steel conduit', isColorMadeWhite: true, size: '4' }), 's'),
   ],
   fault: [
     row(
       '6 AWG may not',
-      wire({ wiring: 'plastic conduit', isColourMadeWhite: true, size: '6' }),
+      wire({ wiring: 'plastic conduit', isColorMadeWhite: true, size: '6' }),
       's',
     ),
   ],
   undecided: [
     row('not looked at', wire({ wiring: 'steel conduit' }), 's', {
-      missing: ['isColourMadeWhite'],
+      missing: ['isColorMadeWhite'],
     }),
-    row('not gauged', wire({ wiring: 'steel conduit', isColourMadeWhite: true }), 's', {
+    row('not gauged', wire({ wiring: 'steel conduit', isColorMadeWhite: true }), 's', {
       missing: ['size'],
     }),
-    row('wiring not seen', wire({ isColourMadeWhite: true, size: '12' }), 's', {
+    row('wiring not seen', wire({ isColorMadeWhite: true, size: '12' }), 's', {
       missing: ['wiring'],
     }),
   ],
   inapplicable: [row('a cable', wire({ wiring: 'NM-B' }), 's')],
 })
 ruleTable('overheated-splice', {
-  clear: [row('sound', outlet({ spliceState: 'sound' }), 'p')],
+  clear: [row('sound', oneOutlet({ spliceState: 'sound' }), 'p')],
   fault: [
-    row('melted', outlet({ spliceState: 'melted' }), 'p'),
-    row('discoloured', outlet({ spliceState: 'discoloured' }), 'p'),
-    row('buzzes', outlet({ spliceState: 'buzz or smell' }), 'p'),
+    row('melted', oneOutlet({ spliceState: 'melted' }), 'p'),
+    row('discolored', oneOutlet({ spliceState: 'discolored' }), 'p'),
+    row('buzzes', oneOutlet({ spliceState: 'buzz or smell' }), 'p'),
   ],
   undecided: [
-    row('not looked at', outlet({}), 'p', { missing: ['isBoxOpened'] }),
-    row('box opened, splices not looked at', outlet({ isBoxOpened: true }), 'p', {
+    row('not looked at', oneOutlet({}), 'p', { missing: ['isBoxOpened'] }),
+    row('box opened, splices not looked at', oneOutlet({ isBoxOpened: true }), 'p', {
       missing: ['spliceState'],
     }),
   ],
-  inapplicable: [row('no splices', outlet({ splice: 'none' }), 'p')],
+  inapplicable: [row('no splices', oneOutlet({ splice: 'none' }), 'p')],
 })
 const lamp = (supplyMarkC: number | undefined, ...segments: Node[]): Node =>
-  outlet(
+  oneOutlet(
     { type: 'luminaire', slots: undefined, ...(supplyMarkC !== undefined && { supplyMarkC }) },
     { circuit: { segments } },
   )
@@ -132,7 +133,7 @@ ruleTable('luminaire-supply-temperature', {
     ),
     row('no run recorded', lamp(90), 'p'),
   ],
-  inapplicable: [row('a receptacle', outlet({}), 'p')],
+  inapplicable: [row('a receptacle', oneOutlet({}), 'p')],
 })
 const room = (use: string | undefined, more: Node = {}, premises: Node = {}): Node => ({
   ...panel([], {}, premises),
@@ -340,7 +341,7 @@ describe('the directory against itself', () => {
       breakers.map((b, i) => ({ id: `b${i}`, space: i + 1, poles: 1, ...b })),
       { directory: 'legible and specific', contradictions: 0 },
     )
-  const outlets = { circuit: { id: 'c', points: [{ id: 'p', type: 'receptacle' }] } }
+  const outlets = { circuit: { id: 'c', outlets: [{ id: 'p', type: 'receptacle' }] } }
   it.each<[string, Node, string]>([
     ['one entry twice', card({ label: 'Dryer' }, { label: 'dryer ' }), 'fault'],
     ['a spare that feeds outlets', card({ label: 'Spare', ...outlets }), 'fault'],
@@ -353,7 +354,7 @@ describe('the directory against itself', () => {
 
 describe('a box with conductors of two sizes', () => {
   const box = (more: Node): Node =>
-    outlet({
+    oneOutlet({
       boxVolumeIn3: 14,
       conductorsInBox: 4,
       groundsInBox: 2,
@@ -395,14 +396,14 @@ describe('a box with conductors of two sizes', () => {
 })
 
 describe('ground-fault protection beyond plain receptacles', () => {
-  const at = (use: string, point: Node, premises: Node = {}, more: Node = {}): Node =>
-    outlet(
+  const at = (use: string, outlet: Node, premises: Node = {}, more: Node = {}): Node =>
+    oneOutlet(
       {
         room: 'r',
         after: 'panel',
         protection: 'none',
         appliance: 'none that needs a ground',
-        ...point,
+        ...outlet,
       },
       {
         premises: { edition: 2020, ...premises },
@@ -419,7 +420,7 @@ describe('ground-fault protection beyond plain receptacles', () => {
       'hard-wired outdoors behind 60 A',
       {
         ...at('outdoors', wired),
-        ...outlet(
+        ...oneOutlet(
           { room: 'r', after: 'panel', protection: 'none', ...wired },
           {
             premises: { edition: 2020 },
@@ -538,9 +539,9 @@ describe('ground-fault protection beyond plain receptacles', () => {
 })
 
 describe('what one edition asks when something is replaced or extended', () => {
-  const bedroom = (edition: number, point: Node, circuit: Node = {}): Node =>
-    outlet(
-      { room: 'r', after: 'panel', protection: 'none', year: 1970, ...point },
+  const bedroom = (edition: number, outlet: Node, circuit: Node = {}): Node =>
+    oneOutlet(
+      { room: 'r', after: 'panel', protection: 'none', year: 1970, ...outlet },
       { premises: { edition }, rooms: [{ id: 'r', use: 'bedroom' }], circuit },
     )
   it.each<[string, string, Node, string]>([
@@ -548,9 +549,14 @@ describe('what one edition asks when something is replaced or extended', () => {
       'a receptacle replaced under 2008 brings no arc-fault protection',
       'afci-missing',
       bedroom(2008, { work: 'replaced' }),
-      'allowed to stay',
+      'allowed to remain',
     ],
-    ['under 2011 it does', 'afci-missing', bedroom(2011, { work: 'replaced' }), 'met by the work'],
+    [
+      'under 2011 it does',
+      'afci-missing',
+      bedroom(2011, { work: 'replaced' }),
+      'required by this work',
+    ],
     [
       'nor tamper resistance under 2008',
       'tamper-resistant',
@@ -560,7 +566,7 @@ describe('what one edition asks when something is replaced or extended', () => {
         heightFt: 1,
         isDedicated: false,
       }),
-      'allowed to stay',
+      'allowed to remain',
     ],
     [
       'under 2011 it does too',
@@ -571,15 +577,15 @@ describe('what one edition asks when something is replaced or extended', () => {
         heightFt: 1,
         isDedicated: false,
       }),
-      'met by the work',
+      'required by this work',
     ],
   ])('%s', (_name, rule, house, kind) => expect(judge(rule, house, 'p').standing!.kind).toBe(kind))
 })
 
 describe('an extended circuit', () => {
-  const extended = (edition: number, circuit: Node, point: Node = {}): Node =>
-    outlet(
-      { room: 'r', after: 'panel', protection: 'none', year: 1970, work: 'none', ...point },
+  const extended = (edition: number, circuit: Node, outlet: Node = {}): Node =>
+    oneOutlet(
+      { room: 'r', after: 'panel', protection: 'none', year: 1970, work: 'none', ...outlet },
       {
         premises: { edition },
         rooms: [{ id: 'r', use: 'bedroom' }],
@@ -611,11 +617,11 @@ describe('an extended circuit', () => {
     ['5 ft, whether outlets are added not said', extended(2014, { extensionFt: 5 }), 'undecided'],
   ])('%s', (_name, house, outcome) => expect(judged(house).verdict.outcome).toBe(outcome))
   it('on a water heater, a cooker or a 240 V receptacle there is nothing to protect', () => {
-    const on = (breaker: Node, point: Node, circuit: Node = {}) =>
+    const on = (breaker: Node, outlet: Node, circuit: Node = {}) =>
       judge(
         'afci-missing',
-        outlet(
-          { room: 'r', after: 'panel', protection: 'none', ...point },
+        oneOutlet(
+          { room: 'r', after: 'panel', protection: 'none', ...outlet },
           { premises: { edition: 2020 }, rooms: [{ id: 'r', use: 'kitchen' }], breaker, circuit },
         ),
         'p',
@@ -635,14 +641,14 @@ describe('single faults by what the tester and the years say', () => {
     [
       'current in the ground under load: neutral and ground swapped',
       'miswire',
-      outlet({ lamps: 'correct', groundToEarthV: 0.2, groundClampA: 11.8 }),
+      oneOutlet({ lamps: 'correct', groundToReferenceV: 0.2, groundClampA: 11.8 }),
       'p',
       'fault',
     ],
     [
       'no current in the ground',
       'miswire',
-      outlet({ lamps: 'correct', groundToEarthV: 0.2, groundClampA: 0 }),
+      oneOutlet({ lamps: 'correct', groundToReferenceV: 0.2, groundClampA: 0 }),
       'p',
       'clear',
     ],
@@ -674,7 +680,7 @@ describe('single faults by what the tester and the years say', () => {
       'r',
       'n/a',
     ],
-    ['a buzzing device', 'device-worn', outlet({ condition: 'buzzing' }), 'p', 'fault'],
+    ['a buzzing device', 'device-worn', oneOutlet({ condition: 'buzzing' }), 'p', 'fault'],
   ])('%s', (_name, rule, house, on, outcome) =>
     expect(judge(rule, house, on).verdict.outcome).toBe(outcome),
   )
@@ -685,18 +691,22 @@ describe('single faults by what the tester and the years say', () => {
         bars: [{ id: 'n', role: 'neutral', screws: [{ position: 1, neutrals: 2, grounds: 0 }] }],
       })
     for (const year of [1995, 2010])
-      expect(judge('doubled-neutral', bar(year), 'n').standing!.kind).toBe('broken when made')
+      expect(judge('doubled-neutral', bar(year), 'n').standing!.kind).toBe(
+        'violation when installed',
+      )
   })
   it('an unmarked white of 1990 is lawful in a switch loop only', () => {
     const white = (more: Node) =>
       wire({ wiring: 'NM', isWhiteHot: true, isWhiteMarked: false, year: 1990, ...more })
     expect(judge('hot-on-unmarked-white', white({ isSwitchLoop: true }), 's').standing!.kind).toBe(
-      'allowed to stay',
+      'allowed to remain',
     )
     expect(judge('hot-on-unmarked-white', white({ isSwitchLoop: false }), 's').standing!.kind).toBe(
-      'broken when made',
+      'violation when installed',
     )
-    expect(judge('hot-on-unmarked-white', white({}), 's').standing!.kind).toBe('broken when made')
+    expect(judge('hot-on-unmarked-white', white({}), 's').standing!.kind).toBe(
+      'violation when installed',
+    )
   })
   it('a feeder to a panel of the dwelling had the reduced sizes before 2008', () => {
     const feed = (year: number): Node => {
@@ -714,7 +724,7 @@ describe('single faults by what the tester and the years say', () => {
               from: 'fb',
               egc: 'wire',
               size: '2',
-              metal: 'aluminium',
+              metal: 'aluminum',
               wiring: 'SE',
               insulationC: 75,
               terminalsC: 75,
@@ -725,12 +735,14 @@ describe('single faults by what the tester and the years say', () => {
         ],
       }
     }
-    expect(judge('overfused-feeder', feed(2004), 'f').standing!.kind).toBe('allowed to stay')
-    expect(judge('overfused-feeder', feed(2012), 'f').standing!.kind).toBe('broken when made')
+    expect(judge('overfused-feeder', feed(2004), 'f').standing!.kind).toBe('allowed to remain')
+    expect(judge('overfused-feeder', feed(2012), 'f').standing!.kind).toBe(
+      'violation when installed',
+    )
   })
 })
 
-describe('lawful when made and may stay', () => {
+describe('lawful when installed and allowed to remain', () => {
   const kept: [string, Node, string][] = [
     [
       'knob-and-tube',
@@ -749,15 +761,15 @@ describe('lawful when made and may stay', () => {
     ],
     [
       'open-ground-three-slot',
-      outlet({ slots: 'two', ground: 'none', year: 1955 }, { premises: { yearBuilt: 1950 } }),
+      oneOutlet({ slots: 'two', ground: 'none', year: 1955 }, { premises: { yearBuilt: 1950 } }),
       'p',
     ],
   ]
-  it.each(kept)('%s is clear, and said to stay', (rule, house, on) => {
+  it.each(kept)('%s is neither a fault nor clear', (rule, house, on) => {
     const spoken = assess(siteOf(house).house).results.find(
       r => r.rule === rule && r.subject.id === on,
     )!
-    expect([spoken.outcome, spoken.standing]).toEqual(['clear', 'allowed to stay'])
+    expect([spoken.outcome, spoken.standing]).toEqual(['allowed', 'allowed to remain'])
     expect(spoken.standingWhy!.length).toBeGreaterThan(20)
   })
   it('what is simply right has no standing', () => {
@@ -770,7 +782,7 @@ describe('lawful when made and may stay', () => {
 
 describe('local amendments', () => {
   const bedroom = (...amendments: Node[]): Node => ({
-    ...outlet(
+    ...oneOutlet(
       { room: 'r', after: 'panel', protection: 'none', year: 2018, work: 'none' },
       { premises: { edition: 2017 }, rooms: [{ id: 'r', use: 'kitchen', hasSink: false }] },
     ),
@@ -802,7 +814,7 @@ describe('local amendments', () => {
   })
   it('a newer edition held early asks what it asks', () => {
     const finished = (...amendments: Node[]): Node => ({
-      ...outlet(
+      ...oneOutlet(
         { room: 'r', after: 'panel', protection: 'none', appliance: 'none that needs a ground' },
         {
           premises: { edition: 2017 },
@@ -858,7 +870,7 @@ describe('a severity set by a person', () => {
     id: 'o',
     rule: 'overfused-conductor',
     of: 's',
-    severity: 'for the record',
+    severity: 'note',
     reason: 'disconnected and capped today',
   }
   it('stands in place of the computed one, and both are said', () => {
@@ -866,11 +878,11 @@ describe('a severity set by a person', () => {
     expect([computed.severity, computed.byHand]).toEqual(['repair', null])
     const set = spoken(house(byHand))
     expect([set.severity, set.byHand]).toEqual([
-      'for the record',
+      'note',
       { computed: 'repair', reason: 'disconnected and capped today' },
     ])
-    expect(assess(siteOf(house(byHand)).house).totals.severity['for the record']).toBe(
-      1 + assess(siteOf(house()).house).totals.severity['for the record'],
+    expect(assess(siteOf(house(byHand)).house).totals.severity['note']).toBe(
+      1 + assess(siteOf(house()).house).totals.severity['note'],
     )
     const items = writeReport(siteOf(house(byHand)).house, 'inspector').groups.flatMap(g => g.items)
     expect(items.find(i => i.rule === 'overfused-conductor')!.byHand).toContain('computed: repair')
@@ -895,7 +907,7 @@ describe('a severity set by a person', () => {
         grade: 'told' as const,
       })),
     ])
-    expect(changed.find(c => c.rule === 'overfused-conductor')?.severity).toBe('for the record')
+    expect(changed.find(c => c.rule === 'overfused-conductor')?.severity).toBe('note')
     expect(totals).toEqual(assess(live.ledger.house).totals)
   })
 })

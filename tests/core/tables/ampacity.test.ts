@@ -48,14 +48,14 @@ describe('the largest device a conductor may stand behind', () => {
       },
       0,
     ],
-    ['10 CCA NM-B', nm('10', { metal: 'aluminium', isCopperClad: true }), 25],
-    ['8 CCA NM-B', nm('8', { metal: 'aluminium', isCopperClad: true }), 35],
+    ['10 CCA NM-B', nm('10', { metal: 'aluminum', isCopperClad: true }), 25],
+    ['8 CCA NM-B', nm('8', { metal: 'aluminum', isCopperClad: true }), 35],
     [
       '6 Al, 75 °C terminals both ends, SE',
       {
         ...base,
         size: '6',
-        metal: 'aluminium',
+        metal: 'aluminum',
         insulation: 75,
         isCappedAt60: false,
         terminals: 75,
@@ -67,7 +67,7 @@ describe('the largest device a conductor may stand behind', () => {
       {
         ...base,
         size: '2',
-        metal: 'aluminium',
+        metal: 'aluminum',
         insulation: 75,
         isCappedAt60: false,
         terminals: 75,
@@ -79,7 +79,7 @@ describe('the largest device a conductor may stand behind', () => {
       {
         ...base,
         size: '2',
-        metal: 'aluminium',
+        metal: 'aluminum',
         insulation: 75,
         isCappedAt60: false,
         terminals: 75,
@@ -92,7 +92,7 @@ describe('the largest device a conductor may stand behind', () => {
       {
         ...base,
         size: '1/0',
-        metal: 'aluminium',
+        metal: 'aluminum',
         insulation: 75,
         isCappedAt60: false,
         terminals: 75,
@@ -106,7 +106,7 @@ describe('the largest device a conductor may stand behind', () => {
     ],
     ['12 NM-B in a 50 °C attic', nm('12', { ambientC: 50 }), 20],
     ['twelve current-carrying 12 NM-B bundled', nm('12', { currentCarrying: 12 }), 15],
-    ['14 aluminium is no conductor', nm('14', { metal: 'aluminium' }), 0],
+    ['14 aluminum is no conductor', nm('14', { metal: 'aluminum' }), 0],
   ])('%s', (_name, run, amps) => {
     expect(allowedDevice(run, 2020).allowed).toBe(amps)
   })
@@ -122,12 +122,12 @@ describe('the largest device a conductor may stand behind', () => {
     expect(allowedDevice({ ...thhn, size: '1/0' }, 2020).ampacity).toBe(150)
   })
   it('uses the 2008 values where that edition is judged', () => {
-    const eight = nm('8', { metal: 'aluminium', isCopperClad: true })
+    const eight = nm('8', { metal: 'aluminum', isCopperClad: true })
     expect(allowedDevice(eight, 2008).allowed).toBe(30)
     expect(allowedDevice(eight, 2011).allowed).toBe(35)
     expect(tableAmpacity('14', 'copper', 60, 2008)).toBe(20)
-    expect(tableAmpacity('6', 'aluminium', 90, 2008)).toBe(60)
-    expect(tableAmpacity('6', 'aluminium', 90, 2011)).toBe(55)
+    expect(tableAmpacity('6', 'aluminum', 90, 2008)).toBe(60)
+    expect(tableAmpacity('6', 'aluminum', 90, 2011)).toBe(55)
     expect([
       tableAmpacity('3', 'copper', 90, 2008),
       tableAmpacity('1', 'copper', 90, 2008),
@@ -144,7 +144,7 @@ describe('the largest device a conductor may stand behind', () => {
 
 describe('the tables behind it', () => {
   it('never let a larger conductor carry less', () => {
-    for (const metal of ['copper', 'aluminium'] as const)
+    for (const metal of ['copper', 'aluminum'] as const)
       for (const column of [60, 75, 90] as const) {
         const amps = SIZES.map(s => tableAmpacity(s, metal, column, 2020)).filter(
           a => a !== undefined,
@@ -180,12 +180,12 @@ describe('the tables behind it', () => {
       smallConductorLimit('8', 'copper', false, 2020),
     ]).toEqual([15, 20, 30, undefined])
     expect([
-      smallConductorLimit('12', 'aluminium', false, 2020),
-      smallConductorLimit('10', 'aluminium', true, 2020),
+      smallConductorLimit('12', 'aluminum', false, 2020),
+      smallConductorLimit('10', 'aluminum', true, 2020),
     ]).toEqual([15, 25])
     expect([
-      smallConductorLimit('14', 'aluminium', true, 2020),
-      smallConductorLimit('14', 'aluminium', true, 2023),
+      smallConductorLimit('14', 'aluminum', true, 2020),
+      smallConductorLimit('14', 'aluminum', true, 2023),
     ]).toEqual([undefined, 10])
   })
   it('know the 10 A device from 2023', () => {
@@ -194,11 +194,11 @@ describe('the tables behind it', () => {
   })
   it.each([
     ['4', 'copper', 100],
-    ['2', 'aluminium', 100],
-    ['1', 'aluminium', 110],
-    ['1/0', 'aluminium', 125],
+    ['2', 'aluminum', 100],
+    ['1', 'aluminum', 110],
+    ['1/0', 'aluminum', 125],
     ['2/0', 'copper', 200],
-    ['4/0', 'aluminium', 200],
+    ['4/0', 'aluminum', 200],
     ['6', 'copper', undefined],
   ] as const)('whole dwelling: %s %s → %s', (size, metal, amps) => {
     expect(wholeDwellingRating(size, metal)).toBe(amps)
@@ -211,7 +211,7 @@ describe('the tables behind it', () => {
     [60, 'copper', '10'],
     [70, 'copper', '8'],
     [200, 'copper', '6'],
-    [200, 'aluminium', '4'],
+    [200, 'aluminum', '4'],
     [400, 'copper', '3'],
     [401, 'copper', undefined],
   ] as const)('ground for %s A %s: %s', (amps, metal, size) => {

@@ -15,27 +15,27 @@ describe('grounding tables', () => {
     [200, '6', '4'],
     [300, '4', '2'],
     [400, '3', '1'],
-  ] as const)('a %i A device wants %s copper, %s aluminium', (amps, cu, al) => {
-    expect([equipmentGroundSize(amps, 'copper'), equipmentGroundSize(amps, 'aluminium')]).toEqual([
+  ] as const)('a %i A device wants %s copper, %s aluminum', (amps, cu, al) => {
+    expect([equipmentGroundSize(amps, 'copper'), equipmentGroundSize(amps, 'aluminum')]).toEqual([
       cu,
       al,
     ])
   })
   it.each([
     ['2', 'copper', '8', '6'],
-    ['1/0', 'aluminium', '8', '6'],
+    ['1/0', 'aluminum', '8', '6'],
     ['1', 'copper', '6', '4'],
-    ['3/0', 'aluminium', '6', '4'],
+    ['3/0', 'aluminum', '6', '4'],
     ['2/0', 'copper', '4', '2'],
-    ['250', 'aluminium', '4', '2'],
+    ['250', 'aluminum', '4', '2'],
     ['250', 'copper', '2', '1/0'],
-    ['300', 'aluminium', '2', '1/0'],
+    ['300', 'aluminum', '2', '1/0'],
     ['400', 'copper', '1/0', '3/0'],
-    ['600', 'aluminium', '1/0', '3/0'],
-  ] as const)('%s %s service: %s copper, %s aluminium to a water pipe', (size, metal, cu, al) => {
+    ['600', 'aluminum', '1/0', '3/0'],
+  ] as const)('%s %s service: %s copper, %s aluminum to a water pipe', (size, metal, cu, al) => {
     expect([
       electrodeConductorSize(size, metal, 'copper', 'water pipe'),
-      electrodeConductorSize(size, metal, 'aluminium', 'water pipe'),
+      electrodeConductorSize(size, metal, 'aluminum', 'water pipe'),
     ]).toEqual([cu, al])
   })
   it('a rod never wants more than 6, a footing never more than 4', () => {
@@ -90,7 +90,7 @@ describe('protective devices', () => {
 })
 
 describe('heat', () => {
-  it('the worked line: 29 °C air, 55 °C at 16 of 30 A, neighbours 32 °C', () => {
+  it('the worked line: 29 °C air, 55 °C at 16 of 30 A, neighbors 32 °C', () => {
     const heat = heatOf(
       [
         { id: 'b', temperatureC: 55, ratingAmps: 30, loadAmps: 16, isElectronic: false },

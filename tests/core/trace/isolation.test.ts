@@ -37,7 +37,7 @@ describe('isolation plan', () => {
     const site = siteOf({
       ...panel([]),
       circuits: [{ id: 'c', label: 'shed' }],
-      points: [{ id: 'p', type: 'receptacle' }],
+      outlets: [{ id: 'p', type: 'receptacle' }],
     })
     expect(plan(site, 'c').open.join()).toContain('which breaker feeds')
     expect(plan(site, 'p').open.join()).toContain('which circuit')
@@ -66,7 +66,7 @@ describe('isolation plan', () => {
         ...site.all.enclosure,
         ...site.all.breaker,
         ...site.all.circuit,
-        ...site.all.point,
+        ...site.all.outlet,
         ...site.all.feeder,
       ]) {
         const p = isolationPlan(site, subject)

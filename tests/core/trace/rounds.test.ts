@@ -90,14 +90,14 @@ describe('the directory', () => {
           label: 'Dryer',
           circuit: {
             id: 'c1',
-            points: [{ id: 'p1', name: 'Kitchen 1', type: 'receptacle', room: 'k' }],
+            outlets: [{ id: 'p1', name: 'Kitchen 1', type: 'receptacle', room: 'k' }],
           },
         },
-        { id: 'b3', space: 3, circuit: { id: 'c3', points: [{ id: 'p3', type: 'receptacle' }] } },
+        { id: 'b3', space: 3, circuit: { id: 'c3', outlets: [{ id: 'p3', type: 'receptacle' }] } },
         { id: 'b5', space: 5, label: 'Dryer', circuit: { id: 'c5' } },
       ]),
       rooms: [{ id: 'k', name: 'Kitchen' }],
-      points: [{ id: 'lost', name: 'Porch', type: 'receptacle' }],
+      outlets: [{ id: 'lost', name: 'Porch', type: 'receptacle' }],
     })
     const r = reconcile(s, s.get('main', 'enclosure')!)
     expect(r.entries.map(e => e.state)).toEqual(['contradicted', 'no entry', 'nothing found on it'])

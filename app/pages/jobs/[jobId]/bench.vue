@@ -2,8 +2,8 @@
 import {
   factAt,
   labelOf,
-  SUMS,
-  sumById,
+  CALCULATORS,
+  calculatorById,
   valueOf,
   type AnyValue,
   type Diagnosis,
@@ -27,9 +27,9 @@ const ORDER = [
   'trip-estimate',
 ]
 const id = computed(() =>
-  ORDER.includes(String(route.query.sum)) ? String(route.query.sum) : 'diagnose',
+  ORDER.includes(String(route.query.calculator)) ? String(route.query.calculator) : 'diagnose',
 )
-const sum = computed(() => sumById(id.value)!)
+const sum = computed(() => calculatorById(id.value)!)
 const values = ref<Record<string, unknown>>({})
 const from = ref(String(route.query.from ?? ''))
 watch(id, () => {
@@ -100,7 +100,7 @@ const sources = computed<{ id: string; label: string }[]>(() => {
     id.value === 'ampacity' || id.value === 'identify'
       ? [...job.site.all.segment, ...job.site.all.feeder]
       : id.value === 'diagnose' || id.value === 'boxfill'
-        ? job.site.all.point
+        ? job.site.all.outlet
         : id.value === 'working-space'
           ? job.site.all.enclosure
           : []
@@ -113,8 +113,8 @@ const SAME: Record<string, readonly (readonly [input: string, field: string])[]>
   diagnose: [
     ['lamps', 'lamps'],
     ['groundOhms', 'groundOhms'],
-    ['groundEarth', 'groundToEarthV'],
-    ['narrowEarth', 'narrowToEarthV'],
+    ['groundEarth', 'groundToReferenceV'],
+    ['narrowEarth', 'narrowToReferenceV'],
     ['groundClampAmps', 'groundClampA'],
     ['neutralGroundLoaded', 'neutralGroundRiseV'],
     ['jumperSeen', 'hasNeutralGroundJumper'],
@@ -164,10 +164,10 @@ function take(source: string) {
       next[input] = fact.value
   }
   if (id.value === 'boxfill') {
-    const size = valueOf(subject as Subject<'point'>, 'largestInBox')
-    const count = valueOf(subject as Subject<'point'>, 'conductorsInBox')
+    const size = valueOf(subject as Subject<'outlet'>, 'largestInBox')
+    const count = valueOf(subject as Subject<'outlet'>, 'conductorsInBox')
     if (size && count !== undefined) next[`conductors.${size}`] = count
-    if (['receptacle', 'switch'].includes(valueOf(subject as Subject<'point'>, 'type') ?? ''))
+    if (['receptacle', 'switch'].includes(valueOf(subject as Subject<'outlet'>, 'type') ?? ''))
       next.yokes = 1
   }
   if (id.value === 'ampacity') next.edition = job.site.edition
@@ -237,7 +237,7 @@ const heat = computed(() =>
             ],
       )
       return scans.length
-        ? (sumById('heat')!.run({ ambientC: valueOf(e, 'ambientC')!, scans }) as {
+        ? (calculatorById('heat')!.run({ ambientC: valueOf(e, 'ambientC')!, scans }) as {
             id: string
             overAirC: number
             airClass: string
@@ -267,14 +267,14 @@ const WORDS: Record<string, string> = {
 <template>
   <AppShell title="Bench" :subtitle="valueOf(job.site.premises, 'name')">
     <PageState :is-loading="isLoading" :problem="problem" @again="load">
-      <nav class="tabs no-print" aria-label="sums">
+      <nav class="tabs no-print" aria-label="calculators">
         <button
-          v-for="s in ORDER.filter(x => SUMS.some(y => y.id === x))"
+          v-for="s in ORDER.filter(x => CALCULATORS.some(y => y.id === x))"
           :key="s"
           type="button"
           class="tab"
           :aria-current="s === id"
-          @click="router.replace({ query: { sum: s } })"
+          @click="router.replace({ query: { calculator: s } })"
         >
           {{ BENCH_NAMES[s] }}
         </button>
@@ -290,7 +290,7 @@ const WORDS: Record<string, string> = {
             <tr>
               <th>breaker</th>
               <th>over air</th>
-              <th>over its like</th>
+              <th>over similar breakers</th>
               <th>at full rating</th>
               <th>first suspect</th>
               <th>then</th>

@@ -9,7 +9,7 @@ const tab = ref<'found' | 'open' | 'stays'>('found')
 const only = ref<Severity>()
 const query = ref('')
 const shown = computed(() =>
-  job.faults.filter(
+  job.findings.filter(
     f =>
       (!only.value || f.severity === only.value) &&
       (query.value.trim() === '' ||
@@ -24,14 +24,8 @@ const groups = computed(() =>
     found: groupAlike(shown.value.filter(f => f.severity === severity)),
   })).filter(g => g.found.length > 0),
 )
-/** Lawful because it is old: clear, and on record with what it means. */
-const stays = computed(() =>
-  groupAlike(
-    [...job.results.values()].filter(
-      r => r.outcome === 'clear' && r.standing === 'allowed to stay',
-    ),
-  ),
-)
+/** Lawful when installed: not a fault, not clear, and on record with what it means. */
+const stays = computed(() => groupAlike(job.allowed))
 const stages = computed(() =>
   STAGES.map(stage => ({ stage, looks: job.looks.filter(l => l.stage === stage) })).filter(
     s => s.looks.length > 0,
@@ -57,9 +51,9 @@ const CAUTION: Partial<Record<keyof typeof STAGE_WORDS, string>> = {
 function go(id: string) {
   const { site } = job
   let at = job.house.subjects.get(id)
-  if (isKind(at, 'point'))
+  if (isKind(at, 'outlet'))
     return router.push({
-      path: `/jobs/${job.jobId}/points`,
+      path: `/jobs/${job.jobId}/outlets`,
       query: { circuit: valueOf(at, 'circuit') },
     })
   if (at?.kind === 'segment') at = job.house.subjects.get(at.parent ?? '')
@@ -77,7 +71,7 @@ function go(id: string) {
     <PageState :is-loading="isLoading" :problem="problem" @again="load">
       <div class="bar">
         <button type="button" class="tab" :aria-current="tab === 'found'" @click="tab = 'found'">
-          Found <b>{{ job.faults.length }}</b>
+          Found <b>{{ job.findings.length }}</b>
         </button>
         <button type="button" class="tab" :aria-current="tab === 'open'" @click="tab = 'open'">
           <SeverityMark kind="undecided" /> To look at <b>{{ job.looks.length }}</b>
@@ -89,7 +83,7 @@ function go(id: string) {
           :aria-current="tab === 'stays'"
           @click="tab = 'stays'"
         >
-          May stay <b>{{ stays.reduce((n, g) => n + g.all.length, 0) }}</b>
+          Allowed to remain <b>{{ stays.reduce((n, g) => n + g.all.length, 0) }}</b>
         </button>
         <label v-if="tab === 'found'" class="find"
           ><UIcon name="lucide:search" /><input
@@ -114,7 +108,7 @@ function go(id: string) {
           </button>
         </div>
         <p v-if="!job.isReady" class="soft none" role="status">Judging</p>
-        <p v-else-if="!job.faults.length" class="soft none">
+        <p v-else-if="!job.findings.length" class="soft none">
           No fault found so far. What is not decided yet is listed beside.
         </p>
         <p v-else-if="!groups.length" class="soft none">No finding matches.</p>
@@ -132,12 +126,13 @@ function go(id: string) {
 
       <template v-else-if="tab === 'stays'">
         <p class="soft intro">
-          Lawful when it was made and allowed to stay. It is put on record with what it means and
-          what ends it.
+          Below today’s rule, lawful when it was installed, and allowed to remain. Each says since
+          when the rule exists and what work ends it.
         </p>
         <article v-for="g in stays" :key="g.first.rule + g.first.subject.id" class="stays">
-          <h2>{{ g.first.standingWhy }}</h2>
-          <p class="soft">{{ g.first.why }}</p>
+          <h2>{{ g.first.title }}</h2>
+          <p>{{ g.first.why }}</p>
+          <p class="soft">{{ g.first.standingWhy }}</p>
           <p class="places">
             <button
               v-for="r in g.all"
@@ -154,8 +149,8 @@ function go(id: string) {
 
       <template v-else>
         <p class="soft intro">
-          Not seen is never fine. Each look is listed once, in the order of the walk; the number
-          says how many judgements it settles.
+          Not seen is never fine. Each look is listed once, in the order of the walk, with the
+          number of checks it answers.
         </p>
         <section v-for="s in stages" :key="s.stage" class="stage">
           <h2>

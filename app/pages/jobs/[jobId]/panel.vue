@@ -21,7 +21,7 @@ const isNaming = ref(false)
 const newName = ref('')
 const toast = useToast()
 const takenBack = (title: string) =>
-  toast.add({ title, actions: [{ label: 'take back', onClick: () => job.undo() }] })
+  toast.add({ title, actions: [{ label: 'Undo', onClick: () => job.undo() }] })
 const acts = computed(() => [
   [
     { label: 'Rename', icon: 'lucide:pencil', onSelect: startNaming },
@@ -85,11 +85,7 @@ const within = computed(
         : [],
     ),
 )
-const hereFaults = computed(
-  () =>
-    [...job.results.values()].filter(r => r.outcome === 'fault' && within.value.has(r.subject.id))
-      .length,
-)
+const hereFaults = computed(() => job.findings.filter(r => within.value.has(r.subject.id)).length)
 const hereLooks = computed(
   () =>
     new Set(
@@ -275,7 +271,7 @@ const subtitle = computed(() => {
           aria-label="name of the enclosure"
           maxlength="200"
           autofocus
-        /><button type="submit" class="plain">Keep</button>
+        /><button type="submit" class="plain">Save</button>
       </form>
       <NewEnclosure v-if="isDrawing || !enclosure" @made="show" />
       <template v-else>
@@ -328,18 +324,18 @@ const subtitle = computed(() => {
     </PageState>
     <template #margin>
       <div v-if="judged" class="progress">
-        <p class="small soft">{{ known }} of {{ judged }} judgements settled here</p>
+        <p class="small soft">{{ known }} of {{ judged }} judgments settled here</p>
         <div
           class="track"
           role="progressbar"
-          aria-label="judgements settled here"
+          aria-label="judgments settled here"
           :aria-valuenow="known"
           :aria-valuemax="judged"
         >
           <i :style="{ width: `${(100 * known) / judged}%` }" />
         </div>
       </div>
-      <JudgementMargin v-if="enclosure" :subject="selected" :within="within" @pick="select" />
+      <JudgmentMargin v-if="enclosure" :subject="selected" :within="within" @pick="select" />
     </template>
   </AppShell>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
 import {
+  roleOf,
   bondMapOf,
   openLoopsOf,
   RULES,
@@ -21,7 +22,7 @@ const isMarginOpen = ref(false)
 const TABS = [
   ['route', 'Route'],
   ['bonds', 'Bonds'],
-  ['loops', 'Open loops'],
+  ['loops', 'Unresolved questions'],
   ['years', 'Years'],
 ] as const
 type Tab = (typeof TABS)[number][0]
@@ -91,7 +92,7 @@ const record = (id: string) => {
 }
 function addElectrode() {
   const id = crypto.randomUUID()
-  const host = job.site.all.enclosure.find(e => job.site.roleOf(e).value === 'service')
+  const host = job.site.all.enclosure.find(e => roleOf(job.site, e).value === 'service')
   job.record([
     { act: 'add', subject: id, kind: 'electrode', parent: 'premises' },
     { act: 'note', subject: id, field: 'name', value: 'Electrode', grade: 'seen' },
@@ -179,10 +180,8 @@ const marginNote = computed(() =>
             <p class="small soft meta">
               <span>{{ current.looks.length }} to look at</span
               ><span
-                >settles
-                {{
-                  current.settles === 1 ? 'one judgement' : `${current.settles} judgements`
-                }}</span
+                >answers
+                {{ current.settles === 1 ? 'one check' : `${current.settles} checks` }}</span
               ><span v-if="current.instruments.length"
                 >take: {{ current.instruments.join(', ') }}</span
               >
@@ -272,7 +271,7 @@ const marginNote = computed(() =>
           Begun and not followed to its end. Each is closed by recording it, or disclosed with a
           reason before a report is signed.
         </p>
-        <p v-if="!loops.length" class="soft none">No open loop.</p>
+        <p v-if="!loops.length" class="soft none">No unresolved question.</p>
         <div v-for="l in loops" :key="l.subject + l.field + l.text" class="loop">
           <SeverityMark :kind="l.disclosed ? 'clear' : 'undecided'" :size="18" />
           <div>
@@ -291,7 +290,7 @@ const marginNote = computed(() =>
                 placeholder="why it stays open"
                 aria-label="why it stays open"
                 maxlength="400"
-              /><button type="submit" class="plain">Keep</button>
+              /><button type="submit" class="plain">Save</button>
             </form>
           </div>
           <div class="row ends">
@@ -310,9 +309,9 @@ const marginNote = computed(() =>
 
       <template v-else>
         <label class="small soft about"
-          >Years that bear on
+          >Years that count for
           <select v-model="about" class="field">
-            <option value="">the whole premises</option>
+            <option value="">the whole property</option>
             <optgroup label="a room">
               <option v-for="r in job.site.all.room" :key="r.id" :value="r.id">
                 {{ valueOf(r, 'name') ?? r.id }}
@@ -331,11 +330,11 @@ const marginNote = computed(() =>
     </PageState>
     <template #margin>
       <template v-if="pickedSubject"
-        ><JudgementMargin :subject="pickedSubject" @pick="id => (picked = id)"
+        ><JudgmentMargin :subject="pickedSubject" @pick="id => (picked = id)"
       /></template>
       <template v-else>
         <h2>Covered so far</h2>
-        <p class="small soft">{{ walk.settled }} of {{ walk.total }} judgements settled</p>
+        <p class="small soft">{{ walk.settled }} of {{ walk.total }} judgments settled</p>
         <div class="bars">
           <div v-for="c in walk.coverage" :key="c.id" class="cover">
             <p>

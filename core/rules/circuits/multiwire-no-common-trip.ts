@@ -1,0 +1,90 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { multiwireOf } from '../../derive/multiwire'
+
+const isProtective = (protection: string | undefined): boolean =>
+  protection !== undefined && protection !== 'standard'
+
+/** All hots of a multiwire circuit switch off together, so that nobody meets a live neutral. */
+export const multiwireNoCommonTrip = defineRule({
+  id: 'multiwire-no-common-trip',
+  family: 'circuits',
+  subject: 'circuit',
+  title: 'All hots of a multiwire circuit disconnect together',
+  fault: 'Multiwire circuit without a common disconnect',
+  consequence: 'With one breaker off, the shared neutral can still be live.',
+  cites: [{ section: '210.4(B)' }, { section: '210.4(C)' }],
+  checks: {
+    'single-pole-protective': {
+      danger: 2,
+      says: 'A single-pole {kind} breaker on a shared neutral: it needs the two-pole type',
+    },
+    'separate-handles': { danger: 3, says: 'Hots on separate handles: {tie}' },
+    'common-trip-needed': {
+      danger: 3,
+      says: 'A handle tie is not enough: a 240 V load needs a common trip',
+    },
+  },
+  since: 2008,
+  triggers: ['replaced', 'extended', 'new'],
+  remedies: ['two-pole-breaker', 'listed-handle-tie'],
+  traps: [
+    'A listed handle tie is enough only for line-to-neutral loads',
+    'Before 2008 only where both hots land on one yoke',
+    'A nail or wire through the handles is not a tie',
+    'AFCI or GFCI on a shared neutral needs the two-pole type',
+  ],
+  judge(circuit, c) {
+    const multiwire = multiwireOf(circuit, c, say('One breaker disconnects all hots'))
+    if ('verdict' in multiwire) return multiwire.verdict
+    const { circuits, breakers } = multiwire
+    const single = breakers.find(
+      b => c.ask(b.facts.poles) === 1 && isProtective(c.ask(b.facts.protection)),
+    )
+    if (single)
+      c.fails(
+        'single-pole-protective',
+        {
+          kind: c.ask(single.facts.protection)!,
+        },
+        {
+          since: 0,
+          working: [
+            say(
+              'it sees the current of the other hot as missing: it trips without a fault, or its neutral was left off',
+            ),
+          ],
+        },
+      )
+    const ties = breakers.map(b => c.ask(b.facts.handleTie))
+    const bad = ties.find(t => t === 'not tied' || t === 'improvised tie')
+    const yokes = circuits.map(x => c.ask(x.facts.isOnOneYoke))
+    const since = yokes.includes(true) ? 0 : 2008
+    if (bad)
+      c.fails(
+        'separate-handles',
+        { tie: bad },
+        { since, working: [say('spaces {spaces}', { spaces: spacesOf() })] },
+      )
+    if (ties.includes(undefined))
+      return c.undecided(
+        say('How the handles are tied has not been seen'),
+        [],
+        breakers.filter((_, i) => ties[i] === undefined).map(b => b.facts.handleTie),
+      )
+    if (ties.every(t => t === 'common trip')) return c.clear(say('Common-trip breakers'))
+    const lines = circuits.map(x => c.ask(x.facts.feedsLineToLine))
+    if (lines.includes(true)) c.fails('common-trip-needed', {}, { since })
+    if (lines.includes(undefined))
+      return c.undecided(
+        say('A handle tie is enough only where nothing runs hot to hot'),
+        [],
+        circuits.filter((_, i) => lines[i] === undefined).map(x => x.facts.feedsLineToLine),
+      )
+    return c.clear(say('Listed handle ties, line-to-neutral loads only'))
+
+    function spacesOf() {
+      return breakers.map(b => c.ask(b.facts.space) ?? '?').join(' and ')
+    }
+  },
+})

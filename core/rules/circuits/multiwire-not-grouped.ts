@@ -1,0 +1,53 @@
+import { absent } from '../../model/house'
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { multiwireOf } from '../../derive/multiwire'
+
+const CABLES = new Set([
+  'NM-B',
+  'NM',
+  'cloth NM',
+  'UF',
+  'armored cable',
+  'old spiral armor',
+  'MC',
+  'SE',
+])
+
+export const multiwireNotGrouped = defineRule({
+  id: 'multiwire-not-grouped',
+  family: 'circuits',
+  subject: 'circuit',
+  title: 'The hots of a multiwire circuit and their neutral are grouped in the panel',
+  fault: 'Multiwire conductors not grouped',
+  consequence: 'Someone can switch off one half and take the other for dead.',
+  cites: [{ section: '210.4(D)' }],
+  checks: { 'lie-apart': { danger: 1, says: 'The conductors of one multiwire circuit lie apart' } },
+  since: 2008,
+  triggers: ['replaced', 'new'],
+  remedies: ['group-multiwire'],
+  traps: [
+    'A cable that brings them in together groups them by itself',
+    'Before the 2008 edition it was no rule',
+  ],
+  judge(circuit, c) {
+    const multiwire = multiwireOf(circuit, c, say('One breaker and one cable'))
+    if ('verdict' in multiwire) return multiwire.verdict
+    const segments = multiwire.circuits.flatMap(x => c.site.children(x, 'segment'))
+    const wirings = segments.map(s => c.ask(s.facts.wiring))
+    const grouped = multiwire.circuits.map(x => c.ask(x.facts.isGroupedInPanel))
+    if (grouped.includes(true)) return c.clear(say('Grouped'))
+    if (grouped.includes(false)) {
+      if (wirings.some(x => x !== undefined && CABLES.has(x)))
+        return c.clear(say('One cable brings them in together'))
+      if (segments.length > 0 && !wirings.includes(undefined)) return c.fault('lie-apart')
+      const open = segments.filter((_, i) => wirings[i] === undefined).map(s => s.facts.wiring)
+      return c.undecided(
+        say('Not tied together; a cable would group them'),
+        [],
+        open.length ? open : [absent(circuit, 'isGroupedInPanel')],
+      )
+    }
+    return c.undecided(say('Whether they are grouped has not been seen'))
+  },
+})

@@ -1,0 +1,111 @@
+import { roleOf } from '../../derive/service-role'
+import { defineRule } from '../../engine/rule'
+import { neutralBondOf } from '../../derive/bond'
+import { say } from '../../engine/say'
+import { FEEDER_GROUND_SINCE } from '../../tables/years'
+
+/** A feeder carries a grounding conductor of its own. */
+export const threeWireFeeder = defineRule({
+  id: 'three-wire-feeder',
+  family: 'conductors',
+  subject: 'feeder',
+  title: 'A feeder carries an equipment grounding conductor',
+  fault: 'Feeder without a grounding conductor',
+  consequence: 'A fault in the building it feeds may find no safe way back.',
+  tags: ['bond'],
+  cites: [{ section: '215.6' }, { section: '250.32(B)' }, { section: '250.142(B)' }],
+  checks: {
+    'no-ground-no-bond': {
+      danger: 4,
+      says: 'No ground in the feeder, and the neutral is not bonded where it ends: a fault to metal has no way back',
+    },
+    'no-ground-inside-building': {
+      danger: 3,
+      says: 'No grounding conductor in a feeder inside the building',
+    },
+    'other-path': { danger: 3, says: 'Three-wire feeder beside another metal path' },
+    'behind-ground-fault': { danger: 3, says: 'Three-wire feeder behind ground-fault protection' },
+    'new-without-ground': {
+      danger: 3,
+      says: 'A new feeder needs a grounding conductor since the 2008 edition',
+    },
+  },
+  triggers: ['replaced', 'new'],
+  remedies: ['new-four-wire-feeder', 'bond-at-building', 'leave-three-wire-feeder'],
+  traps: [
+    'Metal raceway or listed armor is the ground: ask the wiring method first',
+    'An old feeder to a detached building is allowed to remain under conditions',
+    'Never separate neutral and ground in a panel whose feeder has no ground: with neither there ' +
+      'is no fault path at all',
+  ],
+  judge(feeder, c) {
+    const start = c.ask(feeder.facts.from)
+    const source =
+      c.site.get(start, 'enclosure') ??
+      c.site.get(c.site.get(start, 'breaker')?.parent ?? undefined, 'enclosure')
+    if (!source)
+      return c.undecided(say('Nobody has found where it starts'), [], [feeder.facts.from])
+    const role = roleOf(c.site, source)
+    c.rest(role.rests)
+    if (role.value === undefined)
+      return c.undecided(say('Which enclosure is the service disconnect is not settled'))
+    if (role.value === 'supply')
+      return c.na(
+        say('Service conductors: the neutral is the ground path up to the service disconnect'),
+      )
+    const egc = c.ask(feeder.facts.egc)
+    if (egc === undefined)
+      return c.undecided(say('Whether a grounding conductor runs with it has not been seen'))
+    if (egc !== 'none') return c.clear(say('Grounding conductor: {egc}', { egc }))
+    const target = c.site.enclosuresOn(feeder)[0]
+    if (!target) {
+      // What it feeds is not recorded: perhaps an enclosure nobody has traced, perhaps one in another building.
+      const untraced = c.site.all.enclosure.filter(e => c.ask(e.facts.fedFrom) === undefined)
+      return c.undecided(
+        say('No ground; what it feeds has not been found'),
+        [],
+        untraced.length > 0
+          ? untraced.map(e => e.facts.fedFrom)
+          : [feeder.facts.hasOtherMetallicPath, feeder.facts.year],
+      )
+    }
+    // Without a ground in the feeder the bond at its end is the only way back.
+    const bond = neutralBondOf(c.site, target)
+    c.rest(bond.rests)
+    if (bond.value === false)
+      c.fails(
+        'no-ground-no-bond',
+        {},
+        { working: [say('no breaker opens, and the metal stays live until somebody touches it')] },
+      )
+    const building = c.site.buildingOf(target)
+    const isDetached = building ? c.ask(building.facts.isDetached) : false
+    if (isDetached === undefined)
+      return c.undecided(say('No ground; allowed only to a detached building'))
+    if (!isDetached) return c.fault('no-ground-inside-building')
+    const otherPath = c.ask(feeder.facts.hasOtherMetallicPath)
+    const groundFault = c.ask(feeder.facts.hasGroundFaultProtectionAhead)
+    if (otherPath) c.fails('other-path')
+    if (groundFault) c.fails('behind-ground-fault')
+    const years = c.site.yearsOf(feeder)
+    c.rest(years.rests)
+    if (years.from >= FEEDER_GROUND_SINCE)
+      c.fails('new-without-ground', {}, { since: FEEDER_GROUND_SINCE })
+    if (bond.value === undefined)
+      return c.undecided(
+        say(
+          'No ground; allowed only with the neutral bonded where it ends, and that has not been seen',
+        ),
+      )
+    if (otherPath === undefined || groundFault === undefined || years.to >= FEEDER_GROUND_SINCE)
+      return c.undecided(
+        say('No ground; whether it is allowed to remain depends on what has not been seen'),
+      )
+    return c.mayStay(
+      say(
+        'An old three-wire feeder to a detached building: allowed to remain, with bond and electrode there',
+      ),
+      say('No grounding conductor runs with it: a new or replaced feeder carries one'),
+    )
+  },
+})

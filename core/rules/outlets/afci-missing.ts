@@ -1,0 +1,120 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { afciOf } from '../../derive/protection'
+import type { Context } from '../../engine/context'
+import type { Subject } from '../../model/house'
+import { afciSince, placeName, EXTENSION_EXEMPT } from '../../tables/protection-years'
+
+/** Arc-fault protection in the listed rooms, by the edition that bears on the outlet and on what is done to it now. */
+export const afciMissing = defineRule({
+  id: 'afci-missing',
+  family: 'outlets',
+  subject: 'outlet',
+  title: 'Outlets in the listed rooms have arc-fault protection',
+  fault: 'Arc-fault protection missing',
+  consequence: 'An arc in a damaged cord or cable can start a fire with nothing to cut it off.',
+  cites: [{ section: '210.12' }, { section: '406.4(D)(4)' }],
+  checks: {
+    'not-protected': {
+      danger: 2,
+      says: 'Required in a {use} since {since}, and nothing protects it',
+    },
+  },
+  triggers: ['replaced', 'extended', 'new'],
+  triggersSince: { replaced: 2011, extended: 2011 },
+  remedies: ['afci-breaker', 'afci-first-outlet', 'protect-beside-panel'],
+  traps: [
+    'Bathrooms, garages, outdoors, unfinished basements, utility rooms and attics are not listed',
+    'An extension of 6 ft or less that adds no outlet is exempt from the 2014 edition on; ' +
+      'replacing a receptacle is not',
+    'The test button on the device decides; hand testers only indicate',
+  ],
+  judge(outlet, c) {
+    const type = c.ask(outlet.facts.type)
+    if (type === 'junction box') return c.na(say('Not an outlet'))
+    const room = c.site.get(c.ask(outlet.facts.room), 'room')
+    const use = room && c.ask(room.facts.use)
+    if (use !== undefined && afciSince(use, 'receptacle') === undefined)
+      return c.na(say('Not a listed room: {use}', { use: placeName(use) }))
+    const since = use === undefined || type === undefined ? undefined : afciSince(use, type)
+    if (since !== undefined && since > c.site.edition)
+      return c.na(say('Required from the {since} edition', { since }))
+    const isBranch = isSmallBranch(outlet, type, c)
+    if (isBranch === false) return c.na(say('Not on a 120 V circuit of 15 or 20 A'))
+    const afci = afciOf(c.site, outlet)
+    c.rest(afci.rests)
+    if (afci.value !== undefined && afci.value !== 'none')
+      return c.clear(
+        afci.value === 'breaker' ? say('Protection in the breaker') : say('Protected by a device'),
+      )
+    if (type === undefined || use === undefined || since === undefined)
+      return c.undecided(say('What it is, or the use of the room, has not been seen'))
+    const circuit = c.site.get(c.ask(outlet.facts.circuit), 'circuit')
+    const ownWork = c.ask(outlet.facts.work)
+    if (
+      circuit &&
+      c.ask(circuit.facts.work) === 'extended' &&
+      ownWork !== 'replaced' &&
+      c.site.edition >= EXTENSION_EXEMPT.since
+    ) {
+      const ft = c.ask(circuit.facts.extensionFt)
+      const adds = c.ask(circuit.facts.addsOutlets)
+      if (
+        ft !== undefined &&
+        ft <= EXTENSION_EXEMPT.feet &&
+        adds === false &&
+        ownWork !== undefined
+      )
+        return c.na(say('An extension of {ft} ft that adds no outlet', { ft }))
+      if ((ft === undefined || ft <= EXTENSION_EXEMPT.feet) && adds !== true)
+        return c.undecided(say('An extension of 6 ft or less that adds no outlet would be exempt'))
+    }
+    if (isBranch === undefined)
+      return c.undecided(
+        say('Only circuits of 120 V, 15 or 20 A, are asked for, and its circuit has not been seen'),
+      )
+    if (afci.value === undefined)
+      return c.undecided(
+        say('Required here since {since}; whether it is there has not been settled', { since }),
+        [],
+        afci.rests.filter(f => f.state !== 'known'),
+      )
+    return c.fault(
+      'not-protected',
+      {
+        use: placeName(use),
+        since,
+      },
+      { since },
+    )
+  },
+})
+
+/** Outlets of 120 V on circuits of 15 or 20 A; undefined where voltage or rating has not been seen. 210.12. */
+function isSmallBranch(
+  outlet: Subject<'outlet'>,
+  type: string | undefined,
+  c: Context,
+): boolean | undefined {
+  const slots = type === 'receptacle' ? c.ask(outlet.facts.slots) : undefined
+  if (slots === '240 V') return false
+  const circuit = c.site.get(c.ask(outlet.facts.circuit), 'circuit')
+  const breaker = circuit && c.site.get(c.ask(circuit.facts.fedBy), 'breaker')
+  const rating = breaker && c.ask(breaker.facts.ratingAmps)
+  if (rating !== undefined && rating > MOST_AMPS) return false
+  // A two-pole breaker feeds 240 V, or both halves of a multiwire circuit: a face with slots, a
+  // switch or a light tells.
+  const poles = breaker && c.ask(breaker.facts.poles)
+  const isPlain =
+    slots !== undefined ||
+    (type !== undefined && type !== 'hard-wired outlet' && type !== 'receptacle')
+  if (isPlain || poles === 1) return rating === undefined ? undefined : true
+  if (poles === undefined || circuit === undefined) return undefined
+  const isHotToHot = c.ask(circuit.facts.feedsLineToLine)
+  return isHotToHot === true
+    ? false
+    : isHotToHot === undefined || rating === undefined
+      ? undefined
+      : true
+}
+const MOST_AMPS = 20

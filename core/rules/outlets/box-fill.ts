@@ -1,0 +1,199 @@
+import { absent } from '../../model/house'
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { unopened } from '../../derive/box'
+import type { Verdict } from '../../engine/verdict'
+import type { FactRef, Subject } from '../../model/house'
+import { boxFill, type FillSize } from '../../tables/box-fill'
+
+export const boxTooFull = defineRule({
+  id: 'box-fill',
+  family: 'outlets',
+  subject: 'outlet',
+  title: 'The box has room for what is in it',
+  fault: 'Box too full',
+  consequence: 'Crowded conductors are nicked and overheat.',
+  cites: [{ section: '314.16' }],
+  checks: {
+    'too-small-for-any': {
+      danger: 1,
+      says: '{total} in³ required, even with 14 AWG more than the {volume} in³ there are',
+    },
+    'too-small': { danger: 1, says: '{total} in³ required, the box has {volume} in³' },
+    'too-small-mixed': { danger: 1, says: '{total} in³ required, the box has {volume} in³' },
+  },
+  triggers: ['replaced', 'new'],
+  remedies: ['larger-box'],
+  traps: [
+    'Judge with the remedy device too: a protective device is no larger by this calculation, but deeper in the box',
+    'A marked volume beats the table',
+  ],
+  judge(outlet, c) {
+    const type = c.ask(outlet.facts.type)
+    const volume = c.ask(outlet.facts.boxVolumeIn3)
+    const count = c.ask(outlet.facts.conductorsInBox)
+    const grounds = c.ask(outlet.facts.groundsInBox)
+    const largest = c.ask(outlet.facts.largestInBox)
+    const clamps = c.ask(outlet.facts.hasInternalClamps)
+    if (
+      type === undefined ||
+      volume === undefined ||
+      count === undefined ||
+      grounds === undefined ||
+      largest === undefined ||
+      clamps === undefined
+    )
+      return c.undecided(
+        say('What is in the box, or its volume, has not been counted'),
+        [],
+        unopened(outlet, c),
+      )
+    const through = c.ask(outlet.facts.throughInBox)
+    const fittings = c.ask(outlet.facts.fittingsInBox)
+    const yokes = c.ask(outlet.facts.yokesInBox)
+    const least = type === 'receptacle' || type === 'switch' ? 1 : 0
+    const fill = (size: FillSize) =>
+      boxFill(
+        {
+          conductors: [{ size, count }],
+          grounds: { size, count: grounds },
+          hasInternalClamps: clamps,
+          through: [{ size, count: through ?? 0 }],
+          supportFittings: fittings ?? 0,
+          devices: Array.from({ length: yokes ?? least }, () => ({ largest: size })),
+        },
+        volume,
+        c.site.edition,
+      )
+    const full = fill(largest)
+    const working = [
+      ...full.lines.map(l =>
+        say('{what}: {count} × {each} = {volume} in³', {
+          what: l.what,
+          count: l.count,
+          each: l.each,
+          volume: l.volume,
+        }),
+      ),
+      say('together {total} in³, box {volume} in³', { total: full.total, volume }),
+    ]
+    const compare = {
+      left: full.total,
+      leftLabel: 'needed',
+      sign: full.fits ? (full.total === volume ? '=' : '<') : '>',
+      right: volume,
+      rightLabel: 'box',
+      unit: 'in³',
+    } as const
+    if (full.fits && (through === undefined || fittings === undefined || yokes === undefined))
+      return c.undecided(
+        say('{total} in³ so far in a box of {volume}; not all of it has been counted', {
+          total: full.total,
+          volume,
+        }),
+        working,
+      )
+    if (full.fits)
+      return c.clear(
+        say('{total} in³ in a box of {volume}', { total: full.total, volume }),
+        working,
+        compare,
+      )
+    if (largest !== '14' && !fill('14').fits)
+      return c.fault(
+        'too-small-for-any',
+        {
+          total: full.total,
+          volume,
+        },
+        { working, compare },
+      )
+    const isOneSize = largest === '14' ? true : c.ask(outlet.facts.isOneSize)
+    if (isOneSize === undefined)
+      return c.undecided(say('Too full if all are {largest} AWG', { largest }), working)
+    if (isOneSize === false) return bySize()
+    return c.fault('too-small', { total: full.total, volume }, { working, compare })
+
+    /**
+     * Sizes differ: each counted with its own volume, grounds and fittings with the largest, the
+     * device with its own conductor.
+     */
+    function bySize(): Verdict {
+      const counts = [
+        ['14', c.ask(outlet.facts.conductors14InBox)],
+        ['12', c.ask(outlet.facts.conductors12InBox)],
+        ['10', c.ask(outlet.facts.conductors10InBox)],
+      ] as const
+      const onDevice = c.ask(outlet.facts.size)
+      const open =
+        counts.some(([, n]) => n === undefined) || (onDevice === undefined && (yokes ?? least) > 0)
+      const sorted = counts.reduce((sum, [, n]) => sum + (n ?? 0), 0)
+      if (open || sorted !== count)
+        return c.undecided(
+          open
+            ? say('Sizes differ, and they have not been counted apart')
+            : say('{sorted} conductors counted by size, {count} in all: count again', {
+                sorted,
+                count: count!,
+              }),
+          working,
+          open ? undefined : [unseenCount(outlet)],
+        )
+      const mixed = boxFill(
+        {
+          conductors: counts.map(([size, n]) => ({ size, count: n! })),
+          grounds: { size: largest!, count: grounds! },
+          hasInternalClamps: clamps!,
+          through: [{ size: largest!, count: through ?? 0 }],
+          supportFittings: fittings ?? 0,
+          devices: Array.from({ length: yokes ?? least }, () => ({ largest: onDevice! })),
+        },
+        volume!,
+        c.site.edition,
+      )
+      const sum = [
+        ...mixed.lines.map(l =>
+          say('{what}: {count} × {each} = {volume} in³', {
+            what: l.what,
+            count: l.count,
+            each: l.each,
+            volume: l.volume,
+          }),
+        ),
+        say('together {total} in³, box {volume} in³', { total: mixed.total, volume: volume! }),
+      ]
+      const sides = {
+        left: mixed.total,
+        leftLabel: 'needed',
+        sign: mixed.fits ? (mixed.total === volume ? '=' : '<') : '>',
+        right: volume!,
+        rightLabel: 'box',
+        unit: 'in³',
+      } as const
+      if (!mixed.fits)
+        return c.fault(
+          'too-small-mixed',
+          {
+            total: mixed.total,
+            volume: volume!,
+          },
+          { working: sum, compare: sides },
+        )
+      if (through === undefined || fittings === undefined || yokes === undefined)
+        return c.undecided(
+          say('{total} in³ so far in a box of {volume}; not all of it has been counted', {
+            total: mixed.total,
+            volume: volume!,
+          }),
+          sum,
+        )
+      return c.clear(
+        say('{total} in³ in a box of {volume}', { total: mixed.total, volume: volume! }),
+        sum,
+        sides,
+      )
+    }
+  },
+})
+
+const unseenCount = (outlet: Subject<'outlet'>): FactRef => absent(outlet, 'conductorsInBox')

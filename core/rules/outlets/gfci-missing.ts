@@ -1,0 +1,72 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { gfciOf } from '../../derive/gfci'
+import { couldNeedGfci, gfciRequirement } from '../../derive/protection'
+
+/** Ground-fault protection where the place asks for it, by the edition that bears on the receptacle. */
+export const gfciMissing = defineRule({
+  id: 'gfci-missing',
+  family: 'outlets',
+  subject: 'outlet',
+  title: 'Outlets have ground-fault protection where the place asks for it',
+  fault: 'Ground-fault protection missing',
+  consequence: 'Someone wet or standing on the ground can be shocked with nothing to cut it off.',
+  cites: [
+    { section: '210.8(A)' },
+    { section: '210.8(D)', from: 2014 },
+    { section: '210.8(F)', from: 2020 },
+    { section: '406.4(D)(3)' },
+  ],
+  checks: {
+    'not-protected': { danger: 3, says: '{text}: required since {since}, and nothing protects it' },
+  },
+  triggers: ['replaced', 'new'],
+  remedies: ['gfci-here', 'gfci-first-outlet', 'gfci-breaker', 'protect-beside-panel'],
+  traps: [
+    'A device ahead of it, or the breaker, protects it too',
+    'A plug-in tester cannot trip a GFCI where there is no ground: use its own button',
+    'Receptacles of 250 V and hard-wired outlets outdoors from 2020; lighting in crawl spaces ' +
+      'from 2017; the dishwasher from 2014',
+    'Replacing the receptacle brings the rule of today, whatever the house’s age',
+  ],
+  judge(outlet, c) {
+    const type = c.ask(outlet.facts.type)
+    if (type === 'junction box' || type === 'switch' || type === 'alarm')
+      return c.na(say('Not an outlet the rule is about'))
+    const room = c.site.get(c.ask(outlet.facts.room), 'room')
+    const use = room && c.ask(room.facts.use)
+    if (type !== undefined && use !== undefined && !couldNeedGfci(use, type, c.site.edition))
+      return c.na(say('The {edition} edition asks for none here', { edition: c.site.edition }))
+    const gfci = gfciOf(c.site, outlet)
+    c.rest(gfci.rests)
+    if (gfci.value !== undefined && gfci.value !== 'none')
+      return c.clear(
+        gfci.value === 'own'
+          ? say('Protection in the device')
+          : gfci.value === 'breaker'
+            ? say('Protection in the breaker')
+            : say('Protected by a device ahead'),
+      )
+    const need = use === undefined ? undefined : gfciRequirement(outlet, use, room!, c)
+    if (need && need.since === undefined && !need.isOpen)
+      return type === undefined
+        ? c.undecided()
+        : c.na(say('The {edition} edition asks for none here', { edition: c.site.edition }))
+    if (type === undefined || !need || need.since === undefined || gfci.value === undefined)
+      return c.undecided(
+        need?.since === undefined
+          ? say('Whether the place asks for it has not been settled')
+          : say('Required here ({text}); whether it is there has not been settled', {
+              text: need.text,
+            }),
+      )
+    return c.fault(
+      'not-protected',
+      {
+        text: need.text,
+        since: need.since,
+      },
+      { since: need.since, ...(need.isSinceOpen && { isSinceOpen: true }) },
+    )
+  },
+})

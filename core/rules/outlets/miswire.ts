@@ -1,0 +1,122 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+
+/** Volts to a proved reference: at or above this a terminal is live. The bootleg rule uses the same. */
+const LIVE_V = 50
+
+/** Amperes in the grounding conductor, with a load of 12 A on the outlet, that are no leakage any more. */
+const GROUND_CARRIES_A = 1
+
+export const miswire = defineRule({
+  id: 'miswire',
+  family: 'outlets',
+  subject: 'outlet',
+  isHazard: true,
+  title: 'The hot is where it belongs, and the neutral is whole',
+  fault: 'Receptacle miswired',
+  consequence: 'Parts taken for dead can be live.',
+  cites: [{ section: '200.11' }, { section: '406.4' }],
+  checks: {
+    'current-in-ground': {
+      danger: 3,
+      says: '{clamp} A in the grounding conductor while a load runs: neutral and ground are swapped, or joined here',
+    },
+    'reversed-with-jumper': {
+      danger: 4,
+      says: '{toEarth} V on the ground terminal: hot and neutral are reversed, with a jumper to ground',
+    },
+    'reversed-by-voltage': {
+      danger: 3,
+      says: '{narrow} V from the narrow slot to a proved reference: hot and neutral are reversed',
+    },
+    reversed: { danger: 3, says: 'Hot and neutral are reversed' },
+    'neutral-open': { danger: 3, says: 'Neutral open' },
+    dead: { danger: 1, says: 'No hot: dead, or the breaker or a device ahead has tripped' },
+    'hot-ground-swapped': {
+      danger: 4,
+      says: 'Hot and ground are swapped: {toEarth} V on the ground terminal',
+    },
+    'neutral-open-under-load': {
+      danger: 3,
+      says: 'Neutral open with a load on: the lamps say hot and ground reversed',
+    },
+  },
+  triggers: [],
+  remedies: ['rewire-device'],
+  traps: [
+    'An open neutral with a load on shows as hot and ground reversed',
+    'A lamp tester says correct on a reversed receptacle with a jumper to ground',
+    'Without a ground the lamps cannot tell hot from neutral',
+    'Neutral and ground swapped read correct too: clamp the grounding conductor under load',
+  ],
+  judge(outlet, c) {
+    const type = c.ask(outlet.facts.type)
+    if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
+
+    const lamps = c.ask(outlet.facts.lamps)
+    const clamp = c.ask(outlet.facts.groundClampA)
+    if (clamp !== undefined && clamp >= GROUND_CARRIES_A)
+      return c.fault(
+        'current-in-ground',
+        { clamp },
+        {
+          compare: {
+            left: clamp,
+            leftLabel: 'in the ground',
+            sign: '>',
+            right: 0,
+            rightLabel: 'expected',
+            unit: 'A',
+          },
+        },
+      )
+    if (type === undefined || lamps === undefined) return c.undecided(say('It has not been tested'))
+    if (lamps === 'correct' || lamps === 'open ground') {
+      // The lamps compare with the ground terminal: they prove polarity only where that is a true ground.
+      const narrow = c.ask(outlet.facts.narrowToReferenceV)
+      const toEarth = lamps === 'correct' ? c.ask(outlet.facts.groundToReferenceV) : undefined
+      const jumper = lamps === 'correct' ? c.ask(outlet.facts.hasNeutralGroundJumper) : undefined
+      if (toEarth !== undefined && toEarth >= LIVE_V)
+        return c.fault('reversed-with-jumper', { toEarth })
+      if (narrow !== undefined)
+        return narrow >= LIVE_V
+          ? c.clear(say('{narrow} V from the narrow slot to a proved reference', { narrow }))
+          : c.fault('reversed-by-voltage', {
+              narrow,
+            })
+      if (toEarth !== undefined || jumper === false)
+        return c.clear(say('The lamps say correct, against a ground that is not live'))
+      return c.undecided(
+        lamps === 'correct'
+          ? say('The lamps say the same of a reversed receptacle with a jumper to ground')
+          : say('Without a ground the lamps cannot tell hot from neutral'),
+        [],
+        lamps === 'correct'
+          ? [
+              outlet.facts.groundToReferenceV,
+              ...(jumper === undefined ? [outlet.facts.hasNeutralGroundJumper] : []),
+            ]
+          : [outlet.facts.narrowToReferenceV],
+      )
+    }
+    if (lamps === 'reversed') return c.fault('reversed')
+    if (lamps === 'open neutral')
+      return c.fault(
+        'neutral-open',
+        {},
+        { working: [say('look at the joint before the first outlet that shows it')] },
+      )
+    if (lamps === 'open hot') return c.fault('dead')
+    const toEarth = c.ask(outlet.facts.groundToReferenceV)
+    if (toEarth === undefined)
+      return c.undecided(
+        say(
+          'Hot and ground reversed, or more likely a neutral open with a load on: the lamps cannot tell',
+        ),
+        [say('take every load off, or measure the ground terminal to a proved ground')],
+      )
+    return toEarth >= LIVE_V
+      ? c.fault('hot-ground-swapped', { toEarth })
+      : c.fault('neutral-open-under-load')
+  },
+})

@@ -1,0 +1,133 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { GROUND_RUN_SINCE } from '../../tables/years'
+import { groundOf, openGround } from '../../derive/ground'
+import { gfciOf } from '../../derive/gfci'
+
+/** A three-slot face promises a ground: there is one, or there is ground-fault protection and a label saying so. */
+export const openGroundThreeSlot = defineRule({
+  id: 'open-ground-three-slot',
+  family: 'outlets',
+  subject: 'outlet',
+  title:
+    'A three-slot receptacle has an equipment ground, or ground-fault protection and its marking',
+  fault: 'Three-slot receptacle without a ground',
+  consequence: 'The metal of a plugged-in appliance can become live and stay so.',
+  cites: [{ section: '406.4(D)(2)' }, { section: '406.4(A)' }],
+  checks: {
+    'two-slot-with-ground': {
+      danger: 1,
+      says: 'A ground is in the box, but the receptacle has two slots',
+    },
+    'circuit-needs-ground': { danger: 2, says: 'A circuit of {year} needs a ground' },
+    'three-slot-unprotected': {
+      danger: 3,
+      says: 'Three slots, no ground and no ground-fault protection',
+    },
+  },
+  triggers: ['replaced', 'new'],
+  remedies: [
+    'reconnect-ground',
+    'two-slot-device',
+    'gfci-here',
+    'gfci-first-outlet',
+    'gfci-breaker',
+    'protect-beside-panel',
+    'run-grounding-conductor',
+    'use-raceway',
+    'new-cable',
+    'own-ground-rod',
+  ],
+  traps: [
+    'A missing ground and a loose one read the same on a tester',
+    'A jumper to neutral reads as a ground',
+    'Conduit or bonded armor may be the ground: prove it',
+    'Two slots are right only where the box has no ground and the circuit is older than about 1962',
+  ],
+  judge(outlet, c) {
+    const type = c.ask(outlet.facts.type)
+    if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
+    const slots = c.ask(outlet.facts.slots)
+    if (slots === '240 V') return c.na(say('Not a 125 V receptacle'))
+    if (type === undefined || slots === undefined) return c.undecided()
+    if (slots === 'two') {
+      const ground = c.ask(outlet.facts.ground)
+      if (ground === 'connected' || ground === 'present, not connected')
+        return c.fault('two-slot-with-ground')
+      if (ground !== 'none')
+        return c.undecided(
+          say('Two slots are right only where the box has no ground: open the box'),
+          [],
+          ground === undefined ? undefined : [outlet.facts.groundOhms],
+        )
+      const years = c.site.yearsOf(outlet)
+      c.rest(years.rests)
+      if (years.to < GROUND_RUN_SINCE)
+        return c.mayStay(
+          say('Two slots on a circuit older than 1962: allowed to remain'),
+          say(
+            'No ground here: nothing that must be grounded belongs on it, and GFCI protection is the upgrade',
+          ),
+        )
+      if (years.from >= GROUND_RUN_SINCE)
+        return c.fault('circuit-needs-ground', { year: years.from })
+      return c.undecided(say('Whether the circuit is older than about 1962 is not known'))
+    }
+    const ground = groundOf(c.site, outlet)
+    c.rest(ground.rests)
+    if (ground.value === 'good') {
+      const ohms = c.ask(outlet.facts.groundOhms)
+      return c.clear(
+        ohms !== undefined && ohms > 1
+          ? say(
+              'There is a ground; its path of {ohms} Ω is worth finding, ordinary is 1 Ω or less',
+              { ohms },
+            )
+          : say('Equipment ground connected and shown to be there'),
+      )
+    }
+    const gfci = gfciOf(c.site, outlet)
+    c.rest(gfci.rests)
+    if (ground.value === undefined)
+      return c.undecided(
+        say('Whether there is a ground has not been settled'),
+        [],
+        openGround(ground.rests, outlet),
+      )
+    if (gfci.value === undefined)
+      return c.undecided(
+        say('No ground; ground-fault protection has not been settled'),
+        [],
+        gfci.rests.filter(f => f.state !== 'known'),
+      )
+    if (gfci.value === 'none') {
+      return c.fault(
+        'three-slot-unprotected',
+        {},
+        {
+          working: [
+            say(
+              'a fault in a three-wire appliance has no path back: its frame stays live until somebody touches it',
+            ),
+          ],
+        },
+      )
+    }
+    const noGround = c.ask(outlet.facts.isMarkedNoGround)
+    const protectedMark = gfci.value === 'own' ? true : c.ask(outlet.facts.isMarkedGfci)
+    if (noGround === true && protectedMark === true)
+      return c.clear(say('No ground, ground-fault protected, and marked as such'))
+    if (noGround === false || protectedMark === false)
+      return c.na(
+        say('No ground, but ground-fault protected: the missing marking is a finding of its own'),
+      )
+    return c.undecided(
+      say('No ground, but ground-fault protected; the marking has not been looked for'),
+      [],
+      [
+        ...(noGround === undefined ? [outlet.facts.isMarkedNoGround] : []),
+        ...(protectedMark === undefined ? [outlet.facts.isMarkedGfci] : []),
+      ],
+    )
+  },
+})

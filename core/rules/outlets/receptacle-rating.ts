@@ -1,0 +1,73 @@
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+
+export const receptacleRating = defineRule({
+  id: 'receptacle-rating',
+  family: 'outlets',
+  subject: 'outlet',
+  title: 'The receptacle suits the circuit',
+  fault: 'Receptacle rating against the circuit',
+  consequence: 'The receptacle can be loaded beyond what it or the circuit is rated for.',
+  cites: [{ section: '210.21(B)' }],
+  checks: {
+    'too-large-allowed': { danger: 1, says: 'A {amps} A receptacle on a {rating} A circuit' },
+    'too-small-for-circuit': { danger: 3, says: 'A {amps} A receptacle on a {rating} A circuit' },
+    'single-too-small': {
+      danger: 2,
+      says: 'A single {amps} A receptacle alone on a {rating} A circuit',
+    },
+  },
+  triggers: ['replaced', 'new'],
+  remedies: ['replace-device'],
+  traps: [
+    'A 15 A duplex on a 20 A circuit is fine; a single one alone is not',
+    'The T-slot is a 20 A receptacle',
+  ],
+  judge(outlet, c) {
+    const type = c.ask(outlet.facts.type)
+    if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
+
+    const circuit = c.site.get(c.ask(outlet.facts.circuit), 'circuit')
+    const breaker = circuit && c.site.get(c.ask(circuit.facts.fedBy), 'breaker')
+    const rating = breaker && c.ask(breaker.facts.ratingAmps)
+    const slots = c.ask(outlet.facts.slots)
+    const amps = slots === 'T-slot' ? 20 : c.ask(outlet.facts.deviceAmps)
+    if (type === undefined || rating === undefined || slots === undefined || amps === undefined)
+      return c.undecided(say('The device or the breaker has not been read'))
+    const compare = {
+      left: amps,
+      leftLabel: 'receptacle',
+      sign: amps > rating ? '>' : amps < rating ? '<' : '=',
+      right: rating,
+      rightLabel: 'circuit',
+      unit: 'A',
+    } as const
+    if (amps > rating) return c.fault('too-large-allowed', { amps, rating }, { compare })
+    if (amps === rating)
+      return c.clear(say('{amps} A on {rating} A', { amps, rating }), [], compare)
+    if (rating > 20) return c.fault('too-small-for-circuit', { amps, rating }, { compare })
+    const isSingle = c.ask(outlet.facts.isSingle)
+    if (isSingle === undefined)
+      return c.undecided(
+        say('15 A on 20 A: right for a duplex or with others, wrong for a single one alone'),
+      )
+    const others = c.site
+      .outletsOf(circuit!)
+      .filter(p => p !== outlet && c.ask(p.facts.type) === 'receptacle').length
+    const unseen = c.site
+      .outletsOf(circuit!)
+      .filter(p => p !== outlet && c.ask(p.facts.type) === undefined)
+    const adrift = [
+      ...unseen,
+      ...c.site.all.outlet.filter(p => p !== outlet && c.ask(p.facts.circuit) === undefined),
+    ]
+    if (isSingle && others === 0 && adrift.length > 0)
+      return c.undecided(
+        say('Alone on its circuit, unless an outlet nobody has traced is on it'),
+        [],
+        adrift.map(p => p.facts[unseen.includes(p) ? 'type' : 'circuit']),
+      )
+    if (isSingle && others === 0) return c.fault('single-too-small', { amps, rating }, { compare })
+    return c.clear(say('15 A receptacles on a 20 A circuit with more than one'), [], compare)
+  },
+})

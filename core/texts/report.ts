@@ -1,0 +1,218 @@
+import { z } from 'zod'
+import { fieldOf, STAGES, type Kind } from '../model/fields'
+import { factsOf, valueOf, type House } from '../model/house'
+import { GRADES } from '../model/observation'
+import { Site } from '../derive/site'
+import { SEVERITIES } from '../engine/severity'
+import { STANDINGS } from '../engine/standing'
+import { assess } from '../assess/assess'
+import { groupAlike, type FindingGroup } from '../views/groups'
+import { ruleById } from '../rules'
+import { labelOf, valueText } from './labels'
+import { looksOf } from '../views/looks'
+
+export type Voice = 'inspector' | 'electrician'
+
+const Comparison = z.object({
+  left: z.number(),
+  leftLabel: z.string(),
+  sign: z.enum(['>', '<', '=']),
+  right: z.number(),
+  rightLabel: z.string(),
+  unit: z.string(),
+})
+const Item = z.object({
+  rule: z.string(),
+  title: z.string(),
+  /** Every place it stands at. */ where: z.array(z.string()),
+  seen: z.string(),
+  leadsTo: z.string(),
+  who: z.string(),
+  severity: z.enum(SEVERITIES),
+  /** Said where a person set the severity. */ byHand: z.string(),
+  /** Checks that failed besides the one that is said first. */ also: z.array(z.string()),
+  /** Where it is no proven fault: what it would have to be to be none, and the look that settles it. */
+  leans: z.object({ to: z.string(), unless: z.array(z.string()), ask: z.string() }).nullable(),
+  standing: z.enum(STANDINGS),
+  standingWhy: z.string(),
+  grade: z.enum(GRADES).nullable(),
+  compare: Comparison.nullable(),
+  working: z.array(z.string()),
+  sections: z.array(z.string()),
+  remedies: z.array(
+    z.object({
+      title: z.string(),
+      verdict: z.enum(['offered', 'conditional', 'refused']),
+      why: z.string(),
+      duties: z.array(z.string()),
+      markings: z.array(z.string()),
+      tests: z.array(z.string()),
+      needsPermit: z.boolean(),
+    }),
+  ),
+})
+/** A report as data: the page and the printer give it its shape. */
+export const Report = z.object({
+  voice: z.enum(['inspector', 'electrician']),
+  name: z.string(),
+  facts: z.array(z.object({ label: z.string(), value: z.string() })),
+  counts: z.array(z.object({ severity: z.enum(SEVERITIES), count: z.number() })),
+  judged: z.number(),
+  clear: z.number(),
+  leaning: z.number(),
+  undecided: z.number(),
+  groups: z.array(z.object({ severity: z.enum(SEVERITIES), items: z.array(Item) })),
+  /** Below today's rule, lawful when installed: what it is, where, since when the rule exists and what work ends it. */
+  allowed: z.array(
+    z.object({
+      rule: z.string(),
+      title: z.string(),
+      where: z.array(z.string()),
+      seen: z.string(),
+      means: z.string(),
+      severity: z.enum(SEVERITIES),
+    }),
+  ),
+  limitations: z.array(z.object({ where: z.string(), fact: z.string(), reason: z.string() })),
+  notYetSeen: z.array(
+    z.object({
+      stage: z.enum(STAGES),
+      items: z.array(z.object({ where: z.string(), look: z.string(), settles: z.number() })),
+    }),
+  ),
+  cautions: z.array(z.string()),
+})
+export type Report = z.infer<typeof Report>
+
+/** Cautions that go with every report. */
+export const CAUTIONS: readonly string[] = [
+  'Work on or near live parts is for qualified people. The line side of a main stays live with the main off.',
+  'A cover can be energized: it is tested before it is touched. Absence of voltage is verified ' +
+    'with a tester proved before and after.',
+  'Many of these jobs need a permit and a licensed person. Local law and the local inspector decide.',
+  'These are second opinions on what was seen on the day, not an approval of the installation.',
+]
+
+const WHO = {
+  'make safe now': 'A licensed electrician, now; keep the part off or out of reach until then',
+  repair: 'A licensed electrician',
+  upgrade: 'A licensed electrician, at the next work on it',
+  note: 'For the owner to know',
+} as const
+
+/** Writes the report of a house in one voice. An inspector describes and refers; an electrician cites and specifies. */
+export function writeReport(house: House, voice: Voice): Report {
+  const site = new Site(house)
+  const { premises } = site
+  const assessment = assess(house)
+  const isElectrician = voice === 'electrician'
+  const showsSections = isElectrician || valueOf(premises, 'citeSections') === true
+  // What leans to a fault stands with the faults, and says what it hangs on.
+  const faults = assessment.results.filter(r => r.outcome === 'fault' || r.leans !== undefined)
+  const item = ({ first: r, all }: FindingGroup) => ({
+    rule: r.rule,
+    title: r.title,
+    where: all.map(f => f.subject.label),
+    seen: r.why,
+    leadsTo: ruleById(r.rule)?.consequence ?? '',
+    who: WHO[r.severity!],
+    severity: r.severity!,
+    byHand: r.byHand ? `Weighed by hand (computed: ${r.byHand.computed}): ${r.byHand.reason}` : '',
+    also: r.checks.slice(1).map(c => c.sentence),
+    leans: r.leans
+      ? {
+          to: r.leans.to,
+          unless: r.leans.unless,
+          ask: `${r.leans.ask.label}: ${r.leans.ask.look}`,
+        }
+      : null,
+    standing: r.standing!,
+    standingWhy: r.standingWhy ?? '',
+    grade: r.grade,
+    compare: r.compare,
+    working: isElectrician ? r.working : [],
+    sections: showsSections ? r.sections : [],
+    remedies: isElectrician
+      ? r.remedies.map(({ title, verdict, why, duties, markings, tests, needsPermit }) => ({
+          title,
+          verdict,
+          why,
+          duties,
+          markings,
+          tests,
+          needsPermit,
+        }))
+      : [],
+  })
+  const named = (
+    [
+      'name',
+      'street',
+      'client',
+      'assessor',
+      'visitedOn',
+      'purpose',
+      'yearBuilt',
+      'edition',
+    ] as const
+  ).flatMap(name => {
+    const fact = premises.facts[name]
+    const field = fieldOf('premises', name)!
+    return fact.state === 'known'
+      ? [{ label: field.label, value: valueText(field, fact.value) }]
+      : []
+  })
+  const looks = looksOf(assessment.results)
+  return {
+    voice,
+    name: valueOf(premises, 'name') ?? 'Job',
+    facts: named,
+    counts: SEVERITIES.map(severity => ({ severity, count: assessment.totals.severity[severity] })),
+    judged:
+      assessment.totals.fault +
+      assessment.totals.allowed +
+      assessment.totals.clear +
+      assessment.totals.undecided,
+    clear: assessment.totals.clear,
+    leaning: assessment.totals.leaning,
+    undecided: assessment.totals.undecided,
+    groups: SEVERITIES.map(severity => ({
+      severity,
+      items: groupAlike(faults.filter(r => r.severity === severity)).map(item),
+    })).filter(g => g.items.length > 0),
+    allowed: groupAlike(assessment.results.filter(r => r.outcome === 'allowed')).map(
+      ({ first: r, all }) => ({
+        rule: r.rule,
+        title: r.title,
+        where: all.map(f => f.subject.label),
+        seen: r.why,
+        means: r.standingWhy ?? '',
+        severity: r.severity!,
+      }),
+    ),
+    limitations: limitationsOf(site),
+    notYetSeen: STAGES.map(stage => ({
+      stage,
+      items: looks
+        .filter(l => l.stage === stage && l.state !== 'blocked')
+        .map(l => ({ where: l.label, look: l.look, settles: l.settles })),
+    })).filter(g => g.items.length > 0),
+    cautions: [...CAUTIONS],
+  }
+}
+
+/** Everything that was tried and could not be seen, with its reason. */
+export function limitationsOf(site: Site): { where: string; fact: string; reason: string }[] {
+  const list: { where: string; fact: string; reason: string }[] = []
+  for (const subject of site.house.subjects.values()) {
+    for (const fact of factsOf(subject)) {
+      if (fact.state === 'blocked')
+        list.push({
+          where: labelOf(site, subject),
+          fact: fieldOf(subject.kind as Kind, fact.field)?.label ?? fact.field,
+          reason: fact.reason,
+        })
+    }
+  }
+  return list
+}

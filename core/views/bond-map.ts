@@ -1,0 +1,404 @@
+import { ruleById } from '../rules'
+import { roleOf } from '../derive/service-role'
+import { neutralBondOf } from '../derive/bond'
+import type { Site } from '../derive/site'
+import { valueOf, type Subject } from '../model/house'
+import { labelOf } from '../texts/labels'
+import type { SpokenResult } from '../assess/assess'
+
+/** How a tie between two things stands. A gap in what was seen is drawn as a gap. */
+export type TieState = 'sound' | 'missing' | 'second' | 'unsound' | 'lawful old' | 'not seen'
+export interface MapNode {
+  readonly id: string
+  readonly kind: 'utility' | 'enclosure' | 'electrode' | 'piping' | 'communications'
+  readonly label: string
+  /** What it is: service disconnect, supply side, sub-panel, not settled; kind of electrode or pipe. */
+  readonly what: string
+  /** Steps from the utility; electrodes and pipes take that of the enclosure they hang on. */
+  readonly depth: number
+  readonly building: string
+  readonly subject: string | undefined
+}
+export interface MapTie {
+  readonly id: string
+  readonly from: string
+  readonly to: string
+  readonly kind:
+    'supply' | 'feeder' | 'ground' | 'neutral bond' | 'grounding electrode conductor' | 'pipe bond'
+  readonly state: TieState
+  readonly text: string
+  readonly subject: string | undefined
+}
+export interface BondMap {
+  readonly nodes: readonly MapNode[]
+  /** Between things; a neutral bond ties an enclosure to itself. */
+  readonly ties: readonly MapTie[]
+  /** Asked first: which enclosure is the service disconnect; undefined once settled. */
+  readonly firstQuestion: { readonly subject: string; readonly text: string } | undefined
+  /** What a sound system measures, to be done when the work is done. */
+  readonly acceptance: readonly string[]
+  readonly problems: readonly {
+    readonly rule: string
+    readonly subject: string
+    readonly text: string
+  }[]
+}
+
+const UTILITY = 'utility'
+
+/** The premises as one graph of supply, grounding and bonding, with what is missing, second, isolated or unseen. */
+export function bondMapOf(site: Site, results: readonly SpokenResult[]): BondMap {
+  const verdict = new Map(results.map(r => [`${r.rule} ${r.subject.id}`, r.outcome]))
+  const depth = depths(site)
+  const nodes: MapNode[] = [
+    {
+      id: UTILITY,
+      kind: 'utility',
+      label: 'Utility',
+      what: 'transformer, neutral grounded',
+      depth: 0,
+      building: '',
+      subject: undefined,
+    },
+  ]
+  const ties: MapTie[] = []
+  for (const e of site.all.enclosure) {
+    const role = roleOf(site, e).value
+    nodes.push({
+      id: e.id,
+      kind: 'enclosure',
+      label: labelOf(site, e),
+      what:
+        role === 'service'
+          ? 'service disconnect'
+          : role === 'supply'
+            ? 'supply side'
+            : role === 'load'
+              ? 'after the service'
+              : 'service or not: not settled',
+      depth: depth.get(e.id) ?? 1,
+      building: buildingName(site, e),
+      subject: e.id,
+    })
+    supply(e)
+    neutral(e)
+  }
+  for (const electrode of site.all.electrode) {
+    const at = valueOf(electrode, 'landsIn')
+    const host = site.get(at, 'enclosure')
+    nodes.push({
+      id: electrode.id,
+      kind: 'electrode',
+      label: labelOf(site, electrode),
+      what: valueOf(electrode, 'type') ?? 'kind not seen',
+      depth: (host ? (depth.get(host.id) ?? 1) : 0) + 1,
+      building: host ? buildingName(site, host) : buildingName(site, electrode),
+      subject: electrode.id,
+    })
+    if (!host) continue
+    const bad =
+      valueOf(electrode, 'landsOn') === 'isolated bar' ||
+      valueOf(electrode, 'landsOn') === 'nothing' ||
+      ['loose', 'corroded', 'not a listed clamp'].includes(
+        valueOf(electrode, 'connection') ?? '',
+      ) ||
+      valueOf(electrode, 'isSpliced') === true ||
+      (valueOf(electrode, 'type') === 'water pipe' && valueOf(electrode, 'isJumpered') === false)
+    const isSeen =
+      valueOf(electrode, 'size') !== undefined &&
+      valueOf(electrode, 'landsOn') !== undefined &&
+      valueOf(electrode, 'connection') !== undefined
+    const size = valueOf(electrode, 'size')
+    ties.push({
+      id: `gec ${electrode.id}`,
+      from: electrode.id,
+      to: host.id,
+      kind: 'grounding electrode conductor',
+      state: bad ? 'unsound' : isSeen ? 'sound' : 'not seen',
+      text:
+        [size && `${size} AWG`, valueOf(electrode, 'connection')].filter(Boolean).join(', ') ||
+        'not looked at',
+      subject: electrode.id,
+    })
+  }
+  const service = site.all.enclosure.find(e => roleOf(site, e).value === 'service')
+  for (const e of site.all.enclosure) {
+    if (
+      roleOf(site, e).value !== 'service' ||
+      site.all.electrode.some(x => valueOf(x, 'landsIn') === e.id)
+    )
+      continue
+    const seen = valueOf(e, 'electrodes')
+    if (seen === 'found') continue
+    const id = `no electrode ${e.id}`
+    nodes.push({
+      id,
+      kind: 'electrode',
+      label: 'Electrode',
+      what: seen === 'none found' ? 'none found' : 'not looked for',
+      depth: (depth.get(e.id) ?? 1) + 1,
+      building: buildingName(site, e),
+      subject: e.id,
+    })
+    ties.push({
+      id: `gec ${id}`,
+      from: id,
+      to: e.id,
+      kind: 'grounding electrode conductor',
+      state: seen === 'none found' ? 'missing' : 'not seen',
+      text: seen === 'none found' ? 'no grounding electrode conductor' : 'look for it',
+      subject: e.id,
+    })
+  }
+  const p = site.premises
+  if (service) {
+    const water = valueOf(p, 'waterPiping')
+    if (water !== 'plastic' && water !== 'none')
+      pipe('water piping', 'Water piping', water ?? 'not looked at', 'water-bond')
+    const gas = valueOf(p, 'gasPiping')
+    if (gas !== 'none')
+      pipe(
+        'gas piping',
+        'Gas piping',
+        gas ?? 'not looked at',
+        gas === 'corrugated tubing' ? 'csst-bond' : 'gas-bond',
+      )
+    const comms = valueOf(p, 'intersystem')
+    nodes.push({
+      id: 'communications',
+      kind: 'communications',
+      label: 'Communications',
+      what: comms ?? 'not looked for',
+      depth: (depth.get(service.id) ?? 1) + 1,
+      building: buildingName(site, service),
+      subject: p.id,
+    })
+    ties.push({
+      id: 'tie communications',
+      from: 'communications',
+      to: service.id,
+      kind: 'pipe bond',
+      state: stateBy('intersystem-termination', p.id),
+      text: comms ?? 'look for the termination',
+      subject: p.id,
+    })
+  }
+  const open = site.all.enclosure.find(e => roleOf(site, e).value === undefined)
+  return {
+    nodes,
+    ties,
+    firstQuestion: open && {
+      subject: open.id,
+      text:
+        `Which is the service disconnect? Read the marking on ${labelOf(site, open)} and follow ` +
+        `what feeds it: every bond hangs on this.`,
+    },
+    acceptance: [
+      'Everything on, a clamp round each grounding conductor, grounding electrode conductor and ' +
+        'pipe bond reads about 0 A',
+      ...site.all.enclosure
+        .filter(e => roleOf(site, e).value === 'load' && valueOf(e, 'type') !== 'meter')
+        .map(
+          e =>
+            `${labelOf(site, e)}: dead and proved dead, neutral lifted: no continuity from neutral bar to enclosure`,
+        ),
+      ...(service
+        ? [
+            `${labelOf(site, service)}: neutral bar to enclosure and to every ground bar 0.1 Ω or less, ` +
+              `by the meter’s own zero`,
+          ]
+        : []),
+    ],
+    problems: results
+      .filter(r => r.outcome === 'fault' && ruleById(r.rule)?.tags?.includes('bond'))
+      .map(r => ({ rule: r.rule, subject: r.subject.id, text: r.why })),
+  }
+
+  function stateBy(rule: string, subject: string): TieState {
+    const outcome = verdict.get(`${rule} ${subject}`)
+    return outcome === 'fault' ? 'missing' : outcome === 'clear' ? 'sound' : 'not seen'
+  }
+  function supply(e: Subject<'enclosure'>) {
+    const from = valueOf(e, 'fedFrom')
+    if (from === 'utility') {
+      ties.push({
+        id: `supply ${e.id}`,
+        from: UTILITY,
+        to: e.id,
+        kind: 'supply',
+        state: 'sound',
+        text: 'service conductors',
+        subject: e.id,
+      })
+      return
+    }
+    const feeder = site.get(from, 'feeder')
+    const start = feeder && valueOf(feeder, 'from')
+    const source =
+      site.get(start, 'enclosure') ??
+      site.get(site.get(start, 'breaker')?.parent ?? undefined, 'enclosure')
+    if (!feeder || !source) {
+      ties.push({
+        id: `supply ${e.id}`,
+        from: source?.id ?? UTILITY,
+        to: e.id,
+        kind: 'feeder',
+        state: 'not seen',
+        text: 'what feeds it has not been found',
+        subject: e.id,
+      })
+      return
+    }
+    const size = valueOf(feeder, 'size')
+    const isService = roleOf(site, source).value === 'supply'
+    ties.push({
+      id: `feed ${feeder.id}`,
+      from: source.id,
+      to: e.id,
+      kind: isService ? 'supply' : 'feeder',
+      state: size ? 'sound' : 'not seen',
+      text:
+        [size && `${size} AWG`, valueOf(feeder, 'metal')].filter(Boolean).join(' ') || 'not gauged',
+      subject: feeder.id,
+    })
+    if (isService) return
+    const egc = valueOf(feeder, 'egc')
+    const outcome = verdict.get(`three-wire-feeder ${feeder.id}`)
+    ties.push({
+      id: `egc ${feeder.id}`,
+      from: source.id,
+      to: e.id,
+      kind: 'ground',
+      subject: feeder.id,
+      state:
+        egc === undefined
+          ? 'not seen'
+          : egc !== 'none'
+            ? 'sound'
+            : outcome === 'allowed'
+              ? 'lawful old'
+              : outcome === 'fault'
+                ? 'missing'
+                : 'not seen',
+      text:
+        egc === undefined
+          ? 'ground not looked for'
+          : egc === 'none'
+            ? outcome === 'allowed'
+              ? 'old three-wire feeder, allowed to remain'
+              : 'no ground in the feeder'
+            : egc,
+    })
+  }
+  function neutral(e: Subject<'enclosure'>) {
+    const role = roleOf(site, e).value
+    if (valueOf(e, 'type') === 'meter') return
+    const bond = neutralBondOf(site, e).value
+    const main = verdict.get(`main-bond-missing ${e.id}`)
+    const again = verdict.get(`neutral-bonded-downstream ${e.id}`)
+    let state: TieState = 'not seen'
+    let text = 'bond not seen'
+    if (role === 'service') {
+      state =
+        main === 'fault'
+          ? bond === true
+            ? 'unsound'
+            : 'missing'
+          : main === 'clear'
+            ? 'sound'
+            : 'not seen'
+      text =
+        main === 'fault'
+          ? bond === true
+            ? 'a bar is isolated'
+            : 'no main bonding jumper'
+          : main === 'clear'
+            ? 'main bonding jumper'
+            : 'main bonding jumper not seen'
+    } else if (role === 'load') {
+      state =
+        again === 'fault'
+          ? 'second'
+          : again === 'clear'
+            ? bond === true
+              ? 'lawful old'
+              : 'sound'
+            : 'not seen'
+      text =
+        again === 'fault'
+          ? 'neutral bonded again'
+          : again === 'clear'
+            ? bond === true
+              ? 'bond belongs here'
+              : 'kept apart'
+            : 'apart or not: not seen'
+    } else if (role === 'supply') {
+      state = 'sound'
+      text = 'bond permitted here'
+    }
+    ties.push({
+      id: `bond ${e.id}`,
+      from: e.id,
+      to: e.id,
+      kind: 'neutral bond',
+      state,
+      text,
+      subject: e.id,
+    })
+  }
+  function pipe(to: 'water piping' | 'gas piping', label: string, what: string, rule: string) {
+    const bond = site.all.bond.find(b => valueOf(b, 'to') === to)
+    const host = site.get(valueOf(bond, 'landsIn'), 'enclosure') ?? service!
+    nodes.push({
+      id: to,
+      kind: 'piping',
+      label,
+      what,
+      depth: (depth.get(host.id) ?? 1) + 1,
+      building: buildingName(site, host),
+      subject: bond?.id ?? p.id,
+    })
+    const state = stateBy(rule, p.id)
+    ties.push({
+      id: `tie ${to}`,
+      from: to,
+      to: host.id,
+      kind: 'pipe bond',
+      state: state === 'missing' && bond ? 'unsound' : state,
+      text: bond
+        ? [valueOf(bond, 'size') && `${valueOf(bond, 'size')} AWG`, valueOf(bond, 'connection')]
+            .filter(Boolean)
+            .join(', ') || 'bond'
+        : state === 'missing'
+          ? 'no bond'
+          : 'look for the clamp',
+      subject: bond?.id ?? p.id,
+    })
+  }
+}
+
+function buildingName(site: Site, s: Subject): string {
+  const building = site.buildingOf(s)
+  return building ? labelOf(site, building) : ''
+}
+
+/** Steps of each enclosure from the utility; what nobody has followed counts as one. */
+function depths(site: Site): Map<string, number> {
+  const found = new Map<string, number>()
+  const walk = (e: Subject<'enclosure'>, seen: Set<string>): number => {
+    const known = found.get(e.id)
+    if (known !== undefined) return known
+    if (seen.has(e.id)) return 1
+    seen.add(e.id)
+    const feeder = site.get(valueOf(e, 'fedFrom'), 'feeder')
+    const start = feeder && valueOf(feeder, 'from')
+    const source =
+      site.get(start, 'enclosure') ??
+      site.get(site.get(start, 'breaker')?.parent ?? undefined, 'enclosure')
+    const depth = source ? walk(source, seen) + 1 : 1
+    found.set(e.id, depth)
+    return depth
+  }
+  for (const e of site.all.enclosure) walk(e, new Set())
+  return found
+}

@@ -1,0 +1,211 @@
+import {
+  assess,
+  findingsTable,
+  Ledger,
+  LiveAssessment,
+  looksOf,
+  panelSchedule,
+  Report,
+  resultKey,
+  STAGES,
+  writeReport,
+  type Observation,
+  type SpokenResult,
+} from '#core'
+import { hillside } from '#core/examples/hillside'
+import { observe, type Node } from '../../support/house'
+
+const log = observe(hillside() as Node)
+const { house } = new Ledger(log)
+
+describe('reports', () => {
+  const inspector = writeReport(house, 'inspector')
+  const electrician = writeReport(house, 'electrician')
+  it('fit their schema', () => {
+    expect(Report.safeParse(inspector).success && Report.safeParse(electrician).success).toBe(true)
+  })
+  it('an inspector never prescribes and cites only if the settings say so', () => {
+    const items = inspector.groups.flatMap(g => g.items)
+    expect(items.length).toBeGreaterThan(20)
+    // Said once, with every place; nothing is left out and no place stands twice under one finding.
+    expect(items.some(i => i.where.length > 1)).toBe(true)
+    expect(inspector.allowed.some(a => a.where.length > 3)).toBe(true)
+    for (const i of items) expect(new Set(i.where).size).toBe(i.where.length)
+    expect(
+      items.every(
+        i => i.remedies.length === 0 && i.sections.length === 0 && i.leadsTo !== '' && i.who !== '',
+      ),
+    ).toBe(true)
+  })
+  it('an electrician cites, shows the math and says why not', () => {
+    const items = electrician.groups.flatMap(g => g.items)
+    expect(items.every(i => i.sections.length > 0 && i.remedies.length > 0)).toBe(true)
+    expect(
+      items
+        .flatMap(i => i.remedies)
+        .filter(r => r.verdict === 'refused')
+        .every(r => r.why.length > 10),
+    ).toBe(true)
+  })
+  it('print every limitation with its reason', () => {
+    const blocked = log.filter(o => o.act === 'block').length
+    expect(blocked).toBeGreaterThan(10)
+    expect(inspector.limitations).toHaveLength(blocked)
+    expect(inspector.limitations.every(l => l.reason !== '')).toBe(true)
+  })
+  it('list what was not seen, and count it apart from what is clear', () => {
+    expect(inspector.undecided).toBeGreaterThan(30)
+    expect(inspector.judged).toBe(
+      inspector.clear +
+        inspector.undecided -
+        inspector.leaning +
+        inspector.allowed.reduce((n, a) => n + a.where.length, 0) +
+        inspector.groups.reduce((n, g) => n + g.items.reduce((m, i) => m + i.where.length, 0), 0),
+    )
+  })
+})
+
+it('looks come once each, in the order of the walk', () => {
+  const looks = looksOf(assess(house).results)
+  const keys = looks.map(l => `${l.subject} ${l.field}`)
+  expect(new Set(keys).size).toBe(keys.length)
+  const stages = looks.map(l => STAGES.indexOf(l.stage))
+  expect(stages).toEqual([...stages].sort((a, b) => a - b))
+  expect(looks.some(l => l.settles > 1)).toBe(true)
+})
+
+it('a finding names its evidence, its weakest grade and the earlier value', () => {
+  const ledger = new Ledger(log)
+  ledger.append([
+    {
+      id: 'z',
+      at: '2026-09-01T08:00:00.000Z',
+      by: 'Ann',
+      act: 'note',
+      subject: 'main/7',
+      field: 'ratingAmps',
+      value: 25,
+      grade: 'told',
+    },
+  ])
+  const finding = assess(ledger.house).results.find(
+    r => r.rule === 'overfused-conductor' && r.subject.id === 'kiln-lights/conductors-2',
+  )!
+  expect(finding.grade).toBe('told')
+  expect(finding.evidence.find(e => e.field === 'ratingAmps')).toMatchObject({
+    value: '25 A',
+    grade: 'told',
+    earlier: [{ value: '20 A' }],
+  })
+})
+
+it('tables never leave an unseen cell empty', () => {
+  const rows = panelSchedule(house)
+  expect(rows.length).toBeGreaterThan(30)
+  expect(rows.some(r => r['size AWG'] === 'not seen')).toBe(true)
+  expect(
+    findingsTable(house)
+      .filter(r => r.outcome === 'undecided')
+      .every(r => r['look at next'] !== ''),
+  ).toBe(true)
+})
+
+describe('live assessment', () => {
+  it('after any sequence of steps says the same as judging afresh', () => {
+    const live = new LiveAssessment()
+    const shown = new Map<string, SpokenResult>()
+    for (let i = 0; i < log.length; i += 137) {
+      const change = live.append(log.slice(i, i + 137))
+      for (const key of change.gone) shown.delete(key)
+      for (const r of change.changed) {
+        if (r.outcome === 'n/a') shown.delete(resultKey(r.rule, r.subject.id))
+        else shown.set(resultKey(r.rule, r.subject.id), r)
+      }
+    }
+    const afresh = assess(house).results.filter(r => r.outcome !== 'n/a')
+    expect(shown.size).toBe(afresh.length)
+    for (const r of afresh)
+      expect(JSON.stringify(shown.get(resultKey(r.rule, r.subject.id)))).toBe(JSON.stringify(r))
+  })
+  it('after single edits of any kind says the same as judging afresh', () => {
+    const live = new LiveAssessment()
+    const shown = new Map<string, SpokenResult>()
+    const take = (change: ReturnType<typeof live.append>) => {
+      for (const key of change.gone) shown.delete(key)
+      for (const r of change.changed) {
+        if (r.outcome === 'n/a') shown.delete(resultKey(r.rule, r.subject.id))
+        else shown.set(resultKey(r.rule, r.subject.id), r)
+      }
+      return change.totals
+    }
+    take(live.append(log))
+    const notes = log.filter(o => o.act === 'note' && o.subject !== 'premises')
+    for (let i = 0; i < 260; i++) {
+      const o = notes[(i * 37) % notes.length]!
+      if (o.act !== 'note') continue
+      // Another value seen elsewhere for the same field, a block, or a retraction of what was seen.
+      const other = notes.find(
+        n =>
+          n.act === 'note' &&
+          n.field === o.field &&
+          n.subject.split('-')[0] !== o.subject.split('-')[0] &&
+          typeof n.value === typeof o.value,
+      )
+      const stamp = {
+        id: `x${i}`,
+        at: new Date(Date.UTC(2026, 8, 1, 0, 0, i)).toISOString(),
+        by: 'x',
+      }
+      const step: Observation =
+        i % 5 === 0
+          ? { ...stamp, act: 'retract', target: o.id }
+          : {
+              ...stamp,
+              act: 'note',
+              subject: o.subject,
+              field: o.field,
+              value: other?.act === 'note' ? other.value : o.value,
+              grade: i % 7 === 0 ? 'assumed' : 'seen',
+            }
+      const totals = take(live.append([step]))
+      if (i % 13 !== 0 && i < 240) continue
+      const afresh = assess(live.ledger.house)
+      expect(totals).toEqual(afresh.totals)
+      const wrong = afresh.results
+        .filter(
+          r =>
+            r.outcome !== 'n/a' &&
+            JSON.stringify(shown.get(resultKey(r.rule, r.subject.id))) !== JSON.stringify(r),
+        )
+        .map(
+          r =>
+            `step ${i} (${step.act} ${'field' in step ? `${step.subject} ${step.field}` : ''}): ` +
+            `${r.rule} ${r.subject.id}`,
+        )
+      expect(wrong).toEqual([])
+      expect(shown.size).toBe(afresh.results.filter(r => r.outcome !== 'n/a').length)
+    }
+  })
+  it('says little when little changes', () => {
+    const live = new LiveAssessment()
+    live.append(log)
+    const { changed } = live.append([
+      {
+        id: 'zz',
+        at: '2026-09-01T08:00:00.000Z',
+        by: 'x',
+        act: 'note',
+        subject: 'main/7',
+        field: 'ratingAmps',
+        value: 15,
+        grade: 'read',
+      },
+    ])
+    expect(changed.length).toBeLessThan(12)
+    expect(
+      changed.find(
+        r => r.subject.id === 'kiln-lights/conductors-2' && r.rule === 'overfused-conductor',
+      )!.outcome,
+    ).toBe('clear')
+  })
+})
