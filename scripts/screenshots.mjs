@@ -55,7 +55,7 @@ const VIEWS = [
   },
   { name: 'findings', path: `${job}/findings`, size: DESK },
   { name: 'findings-hand', path: `${job}/findings`, size: HAND },
-  { name: 'bench', path: `${job}/bench?sum=diagnose&from=den-4`, size: DESK },
+  { name: 'bench', path: `${job}/bench?calculator=diagnose&from=den-4`, size: DESK },
   { name: 'report', path: `${job}/report`, size: DESK },
 ]
 

@@ -11,7 +11,7 @@ import { heatOf } from '../diagnosis/heat'
 import { identify } from '../diagnosis/identify'
 import { EDITIONS } from '../tables/editions'
 import { allowedDevice } from '../tables/allowed-device'
-import { SIZES, type Column } from '../tables/ampacity'
+import { SIZES } from '../tables/ampacity'
 import { BOX_VOLUME, boxFill, CONDUCTOR_VOLUME, type BoxKind } from '../tables/box-fill'
 import { longestTripSeconds, TRIP_MA, tripBand } from '../tables/protective-devices'
 import { resistance } from '../tables/resistance'
@@ -19,7 +19,7 @@ import { DEPTH_IN, HEIGHT_IN, WIDTH_IN } from '../tables/working-space'
 import { planRounds, readRounds } from '../trace/rounds'
 import { render } from '../engine/say'
 import { upcastFacts } from '../file/upcast'
-import { tableMetals } from '../derive/allowed'
+import { valuesOf } from '../derive/allowed'
 
 export interface Calculator<I = unknown> {
   readonly id: string
@@ -55,15 +55,6 @@ const metal = z.enum([
 const amps = z.number().min(0).max(10000)
 const volts = z.number().min(0).max(1000)
 const color = z.enum(['copper color', 'silver color'])
-const CAPPED: ReadonlySet<string> = new Set(['NM-B', 'NM', 'cloth NM', 'UF'])
-const FIXED: Readonly<Record<string, Column>> = {
-  'NM-B': 90,
-  NM: 60,
-  'cloth NM': 60,
-  UF: 60,
-  'knob-and-tube': 60,
-}
-
 const ampacity = calculator(
   'ampacity',
   'Ampacity and largest breaker',
@@ -75,6 +66,7 @@ const ampacity = calculator(
       .optional(),
     insulationC: z.literal([60, 75, 90]).optional(),
     terminalsC: z.literal([60, 75]).optional(),
+    isInInsulation: z.boolean().optional(),
     ambientC: z.number().min(-40).max(85).default(30),
     currentCarrying: z.number().int().min(1).max(60).default(3),
     feedsSeveralReceptacles: z.boolean().optional(),
@@ -91,12 +83,12 @@ const ampacity = calculator(
     breakerAmps: 20,
   },
   i => {
-    const fixed = i.wiring && FIXED[i.wiring]
+    const values = valuesOf(i, i.edition)
     const facets = {
-      metal: tableMetals(i.metal),
-      insulation: fixed ? [fixed] : i.insulationC ? [i.insulationC] : ([60, 75, 90] as const),
-      terminals: i.terminalsC ? [i.terminalsC] : ([60, 75] as const),
-      capped: i.wiring ? [CAPPED.has(i.wiring)] : [true, false],
+      metal: values.metals,
+      insulation: values.insulations,
+      terminals: values.terminals,
+      capped: values.caps,
       several:
         i.feedsSeveralReceptacles === undefined ? [true, false] : [i.feedsSeveralReceptacles],
     }

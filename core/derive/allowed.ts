@@ -87,6 +87,52 @@ interface Facet<T> {
   readonly values: readonly T[]
 }
 
+/** What is known of a run of conductors; what is left out nobody has seen. */
+export interface RunFacts {
+  readonly size: Size
+  readonly metal?: string | undefined
+  readonly wiring?: string | undefined
+  readonly insulationC?: Column | undefined
+  readonly terminalsC?: 60 | 75 | undefined
+  readonly isInInsulation?: boolean | undefined
+}
+/** The values the calculation may take for a run, and whether what hangs on them was asked. */
+export interface RunValues {
+  readonly metals: ReturnType<typeof tableMetals>
+  readonly caps: readonly boolean[]
+  /** The cap hangs on whether the cable lies in thermal insulation. */
+  readonly capAsksInsulation: boolean
+  readonly insulations: readonly Column[]
+  readonly terminals: readonly (60 | 75)[]
+}
+
+const BOTH: readonly boolean[] = [true, false]
+/** A wiring method that says its own insulation needs no print legend. */
+const saysInsulation = (wiring: string | undefined): Column | undefined =>
+  wiring === undefined ? undefined : FIXED_INSULATION[wiring]
+
+/** Every value the table, its column and its caps can take for a run. 310.16, 334.80, 338.10(B)(4), 110.14(C). */
+export function valuesOf(run: RunFacts, edition: number): RunValues {
+  const { size, wiring, isInInsulation } = run
+  const capAsksInsulation = wiring === 'SE' && seCapHangsOnInsulation(size, edition)
+  const caps = capAsksInsulation
+    ? isInInsulation === undefined
+      ? BOTH
+      : [isInInsulation]
+    : wiring === undefined
+      ? BOTH
+      : [CAPPED.has(wiring) || (wiring === 'SE' && edition < 2011)]
+  const insulation = saysInsulation(wiring) ?? run.insulationC
+  const isCapped = caps.length === 1 && caps[0] === true
+  return {
+    metals: tableMetals(run.metal),
+    caps,
+    capAsksInsulation,
+    insulations: insulation === undefined ? [60, 75, 90] : [insulation],
+    terminals: isCapped ? [60] : run.terminalsC === undefined ? [60, 75] : [run.terminalsC],
+  }
+}
+
 /** The band of allowed devices for a segment or feeder. 240.4, 310.16, 334.80. */
 export function allowedBand(
   site: Site,
@@ -102,31 +148,26 @@ export function allowedBand(
   const last = () => trail.rests[trail.rests.length - 1]!
 
   const metal = trail.ask(conductor.facts.metal)
-  const metals: Facet<{ metal: TableMetal; isCopperClad: boolean }> = {
-    fact: last(),
-    values: tableMetals(metal),
-  }
+  const metalFact = last()
   const wiring = trail.ask(conductor.facts.wiring)
-  let caps: Facet<boolean> = {
-    fact: last(),
-    values: wiring === undefined ? [true, false] : [CAPPED.has(wiring)],
-  }
-  if (wiring === 'SE' && seCapHangsOnInsulation(size, site.edition)) {
-    const isInInsulation = trail.ask(conductor.facts.isInInsulation)
-    caps = { fact: last(), values: isInInsulation === undefined ? [true, false] : [isInInsulation] }
-  } else if (wiring === 'SE' && site.edition < 2011) caps = { fact: undefined, values: [true] }
-  const fixed = wiring === undefined ? undefined : FIXED_INSULATION[wiring]
-  let insulation: Facet<Column>
-  if (fixed !== undefined) insulation = { fact: undefined, values: [fixed] }
-  else {
-    const own = trail.ask(conductor.facts.insulationC)
-    insulation = { fact: last(), values: own === undefined ? [60, 75, 90] : [own] }
-  }
-  let terminals: Facet<60 | 75> = { fact: undefined, values: [60] }
-  if (caps.values.length > 1 || !caps.values[0]) {
-    const marked = trail.ask(conductor.facts.terminalsC)
-    terminals = { fact: last(), values: marked === undefined ? [60, 75] : [marked] }
-  }
+  const wiringFact = last()
+  // Facts are asked only where they bear on the answer, so that nobody is sent to look at what decides nothing.
+  const known: RunFacts = { size, metal, wiring }
+  const { capAsksInsulation } = valuesOf(known, site.edition)
+  const isInInsulation = capAsksInsulation ? trail.ask(conductor.facts.isInInsulation) : undefined
+  const capFact = capAsksInsulation ? last() : wiringFact
+  const asksInsulation = saysInsulation(wiring) === undefined
+  const insulationC = asksInsulation ? trail.ask(conductor.facts.insulationC) : undefined
+  const insulationFact = asksInsulation ? last() : undefined
+  const asked = { ...known, isInInsulation, insulationC }
+  const asksTerminals = valuesOf(asked, site.edition).terminals.length > 1
+  const terminalsC = asksTerminals ? trail.ask(conductor.facts.terminalsC) : undefined
+  const terminalsFact = asksTerminals ? last() : undefined
+  const values = valuesOf({ ...asked, terminalsC }, site.edition)
+  const metals = { fact: metalFact, values: values.metals }
+  const caps: Facet<boolean> = { fact: capFact, values: values.caps }
+  const insulation: Facet<Column> = { fact: insulationFact, values: values.insulations }
+  const terminals: Facet<60 | 75> = { fact: terminalsFact, values: values.terminals }
   const loads: Facet<boolean> = asFacet(feedsSeveralReceptacles)
   let wholes: Facet<boolean> = asFacet(carriesWholeDwelling)
   // Two legs and the neutral of 208Y/120 have the reduced dwelling sizes only from the 2017 edition.

@@ -1,3 +1,5 @@
+import type { Truth } from '../conclusions/truth'
+import { oldFeederOf } from '../derive/old-feeder'
 import { neutralGroupOf } from '../derive/neutrals'
 import { valueOf, type Subject } from '../model/house'
 import { afciSince, gfciRowsOf } from '../tables/protection-years'
@@ -30,26 +32,26 @@ function leaveThreeWire(desk: RemedyDesk): Advice {
   const feeder = feederOf(desk)
   if (!feeder) return desk.conditional('The feeder has not been found')
   const target = desk.site.enclosuresOn(feeder)[0]
-  const building = target && desk.site.buildingOf(target)
-  if (!building || desk.ask(building.facts.isDetached) === false)
-    return desk.refused('Allowed only to a detached building')
-  const egc = desk.ask(feeder.facts.egc)
-  if (egc !== undefined && egc !== 'none')
+  if (!target) return desk.conditional('What it feeds has not been found')
+  const old = oldFeederOf(desk.site, target, feeder)
+  const isFalse = (truth: Truth) => {
+    desk.rest(truth.rests)
+    return truth.state === 'settled' && !truth.value
+  }
+  if (isFalse(old.isDetached)) return desk.refused('Allowed only to a detached building')
+  if (isFalse(old.hasNoGround))
     return desk.refused('The feeder has a grounding conductor: the exception is not for it')
-  if (desk.ask(feeder.facts.hasOtherMetallicPath) === true)
+  if (isFalse(old.hasNoOtherPath))
     return desk.refused('Another metal path runs between the buildings')
-  if (desk.ask(feeder.facts.hasGroundFaultProtectionAhead) === true)
+  if (isFalse(old.hasNoGroundFault))
     return desk.refused('Ground-fault protection stands ahead of it')
-  const years = desk.site.yearsOf(feeder)
-  desk.rest(years.rests)
-  if (years.from >= 2008)
+  if (isFalse(old.isOld))
     return desk.refused('Allowed only for feeders from before the 2008 edition')
-  const advice = desk.conditional('Allowed to stay if every condition of the old rule holds')
-  return advice.missing.length === 0 && years.to < 2008
-    ? desk.offered(
+  return old.holds.state === 'open'
+    ? desk.conditional('Allowed to remain if every condition of the old rule holds')
+    : desk.offered(
         'Every condition of the old rule holds: keep the bond and the electrode at the building',
       )
-    : advice
 }
 
 /** Breakers on the shared neutral of the finding. */

@@ -1,3 +1,4 @@
+import { soundnessOf } from '../derive/electrode'
 import { ruleById } from '../rules'
 import { roleOf } from '../derive/service-role'
 import { neutralBondOf } from '../derive/bond'
@@ -48,7 +49,10 @@ const UTILITY = 'utility'
 
 /** The premises as one graph of supply, grounding and bonding, with what is missing, second, isolated or unseen. */
 export function bondMapOf(site: Site, results: readonly SpokenResult[]): BondMap {
-  const verdict = new Map(results.map(r => [`${r.rule} ${r.subject.id}`, r.outcome]))
+  // A check that failed is drawn as such, also where it is allowed to remain or only the year is open.
+  const verdict = new Map(
+    results.map(r => [`${r.rule} ${r.subject.id}`, r.checks.length > 0 ? 'fault' : r.outcome]),
+  )
   const depth = depths(site)
   const nodes: MapNode[] = [
     {
@@ -96,25 +100,14 @@ export function bondMapOf(site: Site, results: readonly SpokenResult[]): BondMap
       subject: electrode.id,
     })
     if (!host) continue
-    const bad =
-      valueOf(electrode, 'landsOn') === 'isolated bar' ||
-      valueOf(electrode, 'landsOn') === 'nothing' ||
-      ['loose', 'corroded', 'not a listed clamp'].includes(
-        valueOf(electrode, 'connection') ?? '',
-      ) ||
-      valueOf(electrode, 'isSpliced') === true ||
-      (valueOf(electrode, 'type') === 'water pipe' && valueOf(electrode, 'isJumpered') === false)
-    const isSeen =
-      valueOf(electrode, 'size') !== undefined &&
-      valueOf(electrode, 'landsOn') !== undefined &&
-      valueOf(electrode, 'connection') !== undefined
+    const { faults, isSeen } = soundnessOf(site, electrode, host).value
     const size = valueOf(electrode, 'size')
     ties.push({
       id: `gec ${electrode.id}`,
       from: electrode.id,
       to: host.id,
       kind: 'grounding electrode conductor',
-      state: bad ? 'unsound' : isSeen ? 'sound' : 'not seen',
+      state: faults.length > 0 ? 'unsound' : isSeen ? 'sound' : 'not seen',
       text:
         [size && `${size} AWG`, valueOf(electrode, 'connection')].filter(Boolean).join(', ') ||
         'not looked at',
@@ -210,7 +203,7 @@ export function bondMapOf(site: Site, results: readonly SpokenResult[]): BondMap
         : []),
     ],
     problems: results
-      .filter(r => r.outcome === 'fault' && ruleById(r.rule)?.tags?.includes('bond'))
+      .filter(r => (r.outcome === 'fault' || r.leans) && ruleById(r.rule)?.tags?.includes('bond'))
       .map(r => ({ rule: r.rule, subject: r.subject.id, text: r.why })),
   }
 

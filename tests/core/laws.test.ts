@@ -35,7 +35,7 @@ const outcomes = (house: House): Map<string, Outcome> =>
     evaluate(new Site(house), RULES).map(r => {
       if (r.verdict.outcome === 'undecided' && r.verdict.defect)
         throw new Error(`${r.rule.id} on ${r.subject.id}: ${r.verdict.defect}`)
-      return [`${r.rule.id} on ${r.subject.id}`, r.verdict.outcome]
+      return [`${r.rule.id} on ${r.subject.id}`, r.outcome]
     }),
   )
 function turned(
@@ -150,7 +150,7 @@ describe('the demo houses together', () => {
           evaluate(
             h,
             RULES.filter(r => r.id === id),
-          ).map(r => r.verdict.outcome),
+          ).map(r => r.outcome),
         ),
       )
       expect([...seen]).toEqual(expect.arrayContaining(['fault', 'clear', 'undecided']))

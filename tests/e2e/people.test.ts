@@ -280,7 +280,7 @@ describe('jobs of people', () => {
     await clickText(view, '[role="menuitem"]', 'Delete')
     await lacksText(view, '.job', 'Thrown away')
     await goTo(view, `${server.url}/trash`)
-    await clickText(view, 'li button', 'Bring back')
+    await clickText(view, 'li button', 'Restore')
     await lacksText(view, 'li', 'Thrown away')
     expect((await owner.get(`/api/jobs/${job}`)).status).toBe(200)
     await owner.send('DELETE', `/api/jobs/${job}`)
@@ -343,7 +343,7 @@ describe('jobs of people', () => {
     await view.waitForSelector('[data-field="client"] .head')
     await view.$eval('[data-field="client"] .head', e => (e as HTMLElement).click())
     await view.type('[data-field="client"] .pad input', '!')
-    await clickText(view, '[data-field="client"] button', 'Keep')
+    await clickText(view, '[data-field="client"] button', 'Save')
     await hasText(view, '[data-field="client"]', 'Famous Person (imported)')
   })
   it('everything leaves in one archive with checksums', async () => {

@@ -55,7 +55,7 @@ describe('the walk', () => {
     await clickText(page, `${row} .chip`, 'in place')
     await page.waitForFunction(s => !document.querySelector(s), {}, row)
     expect(before).toContain('×')
-    await page.click('[aria-label="take back"]')
+    await page.click('[aria-label="Undo"]')
     await page.waitForSelector(row)
     expect(await textOf(page, `${row} .fact`)).toBe(before)
   })
@@ -123,7 +123,7 @@ describe('a panel, fast', () => {
     const job = await newJob('Quince Lane 5')
     const { page, errors } = await openPage(browser, `${server.url}/jobs/${job}/panel`)
     await clickText(page, '.templates .chip', '24 spaces, 150 A main')
-    await clickText(page, '.draw', 'Draw it')
+    await clickText(page, '.draw', 'Add panel')
     await page.waitForSelector('[aria-label="space 1, empty"]')
     await page.click('[aria-label="space 1, empty"]')
     await page.waitForFunction(() => document.activeElement?.id === 'breaker-line')
@@ -218,7 +218,7 @@ describe('a panel, fast', () => {
     const job = await newJob('Quince Lane 7')
     const { page } = await openPage(browser, `${server.url}/jobs/${job}/panel`, HAND)
     await clickText(page, '.templates .chip', '12 spaces, main lugs')
-    await clickText(page, '.draw', 'Draw it')
+    await clickText(page, '.draw', 'Add panel')
     await page.waitForSelector('[aria-label="space 1, empty"]')
     await page.tap('[aria-label="space 1, empty"]')
     await clickText(page, '.presets .chip', '20 A')
@@ -233,7 +233,7 @@ describe('a panel, fast', () => {
     const job = await newJob('Quince Lane 9')
     const { page } = await openPage(browser, `${server.url}/jobs/${job}/panel`)
     await clickText(page, '.templates .chip', '6 spaces, main lugs')
-    await clickText(page, '.draw', 'Draw it')
+    await clickText(page, '.draw', 'Add panel')
     const act = async (name: string) => {
       await page.waitForSelector('[aria-label^="this enclosure"]')
       await page.click('[aria-label^="this enclosure"]')
@@ -252,7 +252,7 @@ describe('a panel, fast', () => {
     await hasText(page, '.tab', 'Shed panel, another')
     await act('Remove it')
     await lacksText(page, '.tab', 'Shed panel, another')
-    await clickText(page, 'button', 'take back')
+    await clickText(page, 'button', 'Undo')
     await hasText(page, '.tab', 'Shed panel, another')
   })
 })
@@ -261,7 +261,7 @@ describe('the bench', () => {
   it('reads an outlet of the house, names the next reading, and puts what was read back', async () => {
     const { page, errors } = await openPage(
       browser,
-      `${server.url}${DEMO}/bench?sum=diagnose&from=den-4`,
+      `${server.url}${DEMO}/bench?calculator=diagnose&from=den-4`,
     )
     await hasText(page, '.answer h2', 'still fit')
     await hasText(page, '.answer', 'Read next')
@@ -276,7 +276,7 @@ describe('the bench', () => {
     expect(errors).toEqual([])
   })
   it('says what is still needed, and answers while one types', async () => {
-    const { page } = await openPage(browser, `${server.url}${DEMO}/bench?sum=ampacity`, HAND)
+    const { page } = await openPage(browser, `${server.url}${DEMO}/bench?calculator=ampacity`, HAND)
     await clickText(page, '[data-key="wiring"] .chip', 'NM-B')
     await hasText(page, '.answer', 'Still needed: size')
     await page.select('[data-key="size"] select', '12')
@@ -285,7 +285,7 @@ describe('the bench', () => {
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
   })
   it('plans the rounds of a panel, reads them, and records which breaker it is', async () => {
-    const { page } = await openPage(browser, `${server.url}${DEMO}/bench?sum=trace`)
+    const { page } = await openPage(browser, `${server.url}${DEMO}/bench?calculator=trace`)
     await clickText(page, '.trace .chip', 'Studio panel')
     await hasText(page, '.rounds', 'check')
     await page.select('[aria-label="add an outlet"]', 'wheel-1')

@@ -1,8 +1,12 @@
+import { all, type Truth } from '../../conclusions/truth'
+import { oldFeederOf } from '../../derive/old-feeder'
 import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
 import { neutralBondOf } from '../../derive/bond'
 import { say } from '../../engine/say'
 import { FEEDER_GROUND_SINCE } from '../../tables/years'
+
+const isFalse = (truth: Truth) => truth.state === 'settled' && !truth.value
 
 /** A feeder carries a grounding conductor of its own. */
 export const threeWireFeeder = defineRule({
@@ -78,29 +82,41 @@ export const threeWireFeeder = defineRule({
         {},
         { working: [say('no breaker opens, and the metal stays live until somebody touches it')] },
       )
-    const building = c.site.buildingOf(target)
-    const isDetached = building ? c.ask(building.facts.isDetached) : false
-    if (isDetached === undefined)
-      return c.undecided(say('No ground; allowed only to a detached building'))
-    if (!isDetached) return c.fault('no-ground-inside-building')
-    const otherPath = c.ask(feeder.facts.hasOtherMetallicPath)
-    const groundFault = c.ask(feeder.facts.hasGroundFaultProtectionAhead)
-    if (otherPath) c.fails('other-path')
-    if (groundFault) c.fails('behind-ground-fault')
-    const years = c.site.yearsOf(feeder)
-    c.rest(years.rests)
-    if (years.from >= FEEDER_GROUND_SINCE)
-      c.fails('new-without-ground', {}, { since: FEEDER_GROUND_SINCE })
+    const old = oldFeederOf(c.site, target, feeder)
+    c.rest(old.isDetached.rests)
+    if (isFalse(old.isDetached)) return c.fault('no-ground-inside-building')
+    if (old.isDetached.state === 'open') {
+      const { missing } = old.isDetached
+      return c.faultUnless(
+        'no-ground-inside-building',
+        {},
+        {
+          unless: ['it feeds a detached building and is a lawful old three-wire feeder'],
+          ask: missing[0]!,
+          missing,
+        },
+      )
+    }
+    c.rest(old.hasNoOtherPath.rests)
+    c.rest(old.hasNoGroundFault.rests)
+    c.rest(old.isOld.rests)
+    if (isFalse(old.hasNoOtherPath)) c.fails('other-path')
+    if (isFalse(old.hasNoGroundFault)) c.fails('behind-ground-fault')
+    if (isFalse(old.isOld)) c.fails('new-without-ground', {}, { since: FEEDER_GROUND_SINCE })
     if (bond.value === undefined)
       return c.undecided(
         say(
           'No ground; allowed only with the neutral bonded where it ends, and that has not been seen',
         ),
       )
-    if (otherPath === undefined || groundFault === undefined || years.to >= FEEDER_GROUND_SINCE)
+    if (old.holds.state === 'open') {
+      // With everything else in order, only the year is left.
+      if (all(old.hasNoOtherPath, old.hasNoGroundFault).state === 'settled')
+        return c.fault('new-without-ground', {}, { since: FEEDER_GROUND_SINCE })
       return c.undecided(
         say('No ground; whether it is allowed to remain depends on what has not been seen'),
       )
+    }
     return c.mayStay(
       say(
         'An old three-wire feeder to a detached building: allowed to remain, with bond and electrode there',

@@ -1,11 +1,8 @@
-import { isOpen } from '../../engine/verdict'
+import { oldFeederOf } from '../../derive/old-feeder'
 import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { FEEDER_GROUND_SINCE } from '../../tables/years'
 import { neutralBondOf, sharesBar } from '../../derive/bond'
-import type { Context } from '../../engine/context'
-import type { Subject } from '../../model/house'
 
 /**
  * After the service disconnect the neutral touches no metal again: a second bond puts neutral
@@ -69,16 +66,17 @@ export const neutralBondedDownstream = defineRule({
     c.rest(bond.rests)
     c.rest(mixed.rests)
     if (bond.value === true || mixed.value === true) {
-      const asked = c.asked.length
-      const exception = oldThreeWireFeeder(enclosure, c)
-      if (exception === true)
+      const feeder = c.site.get(c.ask(enclosure.facts.fedFrom), 'feeder')
+      const { holds } = oldFeederOf(c.site, enclosure, feeder)
+      c.rest(holds.rests)
+      if (holds.state === 'settled' && holds.value)
         return c.clear(
           say(
             'Detached building on a lawful old three-wire feeder: the bond belongs here, with its electrode',
           ),
         )
-      if (exception === undefined) {
-        const missing = c.asked.slice(asked).filter(isOpen)
+      if (holds.state === 'open') {
+        const { missing } = holds
         return c.faultUnless(
           bond.value === true ? 'neutral-bonded' : 'bar-shared',
           {},
@@ -101,33 +99,3 @@ export const neutralBondedDownstream = defineRule({
     return c.clear(say('Neutral isolated; grounds on a bar of their own'))
   },
 })
-
-/**
- * 250.32(B): existing feeder before the 2008 edition, no ground run with it, no other metal path,
- * no ground-fault protection ahead.
- */
-function oldThreeWireFeeder(enclosure: Subject<'enclosure'>, c: Context): boolean | undefined {
-  const building = c.site.buildingOf(enclosure)
-  if (!building) return false
-  const isDetached = c.ask(building.facts.isDetached)
-  if (isDetached === false) return false
-  const feeder = c.site.get(c.ask(enclosure.facts.fedFrom), 'feeder')
-  if (!feeder) return isDetached === undefined ? undefined : false
-  const egc = c.ask(feeder.facts.egc)
-  if (egc === 'wire' || egc === 'metal raceway or armor') return false
-  const otherPath = c.ask(feeder.facts.hasOtherMetallicPath)
-  if (otherPath === true) return false
-  const groundFault = c.ask(feeder.facts.hasGroundFaultProtectionAhead)
-  if (groundFault === true) return false
-  const years = c.site.yearsOf(feeder)
-  c.rest(years.rests)
-  if (years.from >= FEEDER_GROUND_SINCE) return false
-  const isOld = years.to < FEEDER_GROUND_SINCE
-  return isDetached === true &&
-    egc === 'none' &&
-    otherPath === false &&
-    groundFault === false &&
-    isOld
-    ? true
-    : undefined
-}

@@ -1,12 +1,10 @@
+import { soundnessOf } from '../../derive/electrode'
 import { absent } from '../../model/house'
 import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import type { Context } from '../../engine/context'
 import type { Subject } from '../../model/house'
-import { electrodeConductorSize, ROD_SPACING_FT, SINGLE_ROD_OHMS } from '../../tables/grounding'
-import { sizeIndex } from '../../tables/ampacity'
-import { sizeName } from '../../tables/allowed-device'
+import { ROD_SPACING_FT, SINGLE_ROD_OHMS } from '../../tables/grounding'
 
 /** The service has an electrode, and a conductor to it that is whole, large enough and lands where the neutral is. */
 export const electrodeConductor = defineRule({
@@ -83,7 +81,12 @@ export const electrodeConductor = defineRule({
         adrift.length ? adrift : [absent(enclosure, 'electrodes')],
       )
     let isOpen = adrift.length > 0
-    for (const electrode of electrodes) if (!look(electrode, enclosure, c)) isOpen = true
+    for (const electrode of electrodes) {
+      const { value, rests } = soundnessOf(c.site, electrode, enclosure)
+      c.rest(rests)
+      for (const { id, data } of value.faults) c.fails(id, data)
+      if (!value.isSeen) isOpen = true
+    }
     const types = electrodes.map(e => c.ask(e.facts.type))
     if (adrift.length === 0 && types.every(t => t === 'water pipe')) c.fails('water-pipe-alone')
     // Rods, plates and pipes of one's own driving are enough alone only at a low resistance; others need no measuring.
@@ -130,43 +133,3 @@ export const electrodeConductor = defineRule({
       : c.clear(say('Grounding electrode conductor whole and large enough'))
   },
 })
-
-/** Notes what is wrong with one electrode and its conductor; false where not all of it has been seen. */
-function look(
-  electrode: Subject<'electrode'>,
-  enclosure: Subject<'enclosure'>,
-  c: Context,
-): boolean {
-  const type = c.ask(electrode.facts.type)
-  const connection = c.ask(electrode.facts.connection)
-  const isSpliced = c.ask(electrode.facts.isSpliced)
-  const landsOn = c.ask(electrode.facts.landsOn)
-  const size = c.ask(electrode.facts.size)
-  const metal = c.ask(electrode.facts.metal)
-  const service = c.ask(enclosure.facts.serviceSize)
-  const serviceMetal = c.ask(enclosure.facts.serviceMetal)
-  const isJumpered = type === 'water pipe' ? c.ask(electrode.facts.isJumpered) : true
-  if (landsOn === 'isolated bar' || landsOn === 'nothing') {
-    const where = landsOn === 'nothing' ? 'nothing' : 'an isolated bar'
-    c.fails('lands-on-nothing', { where })
-  }
-  if (connection === 'loose' || connection === 'corroded' || connection === 'not a listed clamp')
-    c.fails('connection', { connection })
-  if (isSpliced) c.fails('spliced')
-  if (isJumpered === false) c.fails('no-jumper')
-  const isSeen = [isJumpered, landsOn, isSpliced, connection].every(x => x !== undefined)
-  if (!size || !metal || !service || !serviceMetal || !type) return false
-  const least = electrodeConductorSize(service, serviceMetal, metal, type)
-  if (least === undefined) return false
-  if (sizeIndex(size) < sizeIndex(least)) {
-    c.fails('too-small', {
-      size: sizeName(size),
-      metal,
-      type,
-      least: sizeName(least),
-      service: sizeName(service),
-      serviceMetal,
-    })
-  }
-  return isSeen
-}
