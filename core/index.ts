@@ -17,6 +17,7 @@ export { factAt, factsOf, PREMISES_ID, isKind, triedAt, valueOf } from './model/
 export type { Fact, FactRef, House, Known, Opinion, Subject } from './model/house'
 export { Ledger, sameValue, type Conflict } from './model/ledger'
 export { convert, expects, valueSchema, ID, plainText } from './model/values'
+export { asTyped, quantity, typedIn, US_UNITS, type Units } from './model/units'
 export { Site } from './derive/site'
 export { legsOf } from './derive/legs'
 export { gfciOf, resetOf } from './derive/gfci'
@@ -43,7 +44,7 @@ export {
   type SpokenResult,
   type Totals,
 } from './assess/assess'
-export { labelOf, lookFor, valueText, type Look } from './texts/labels'
+export { compareIn, labelOf, lookFor, valueText, type Look } from './texts/labels'
 export { readJob, readJobFile, type ReadFile } from './file/read'
 export { writeHouse, writeLog } from './file/write'
 export { firstObservations, type FirstFacts } from './file/first'

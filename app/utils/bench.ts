@@ -1,4 +1,4 @@
-import { BOX_VOLUME, CONDUCTOR_VOLUME, EDITIONS, LAMPS, SIZES } from '#core'
+import { typedIn, type Units, BOX_VOLUME, CONDUCTOR_VOLUME, EDITIONS, LAMPS, SIZES } from '#core'
 
 /** One thing a sum asks for, as the Bench shows it. */
 export interface BenchField {
@@ -120,9 +120,22 @@ export const BENCH_NAMES: Record<string, string> = {
 }
 
 /** The form’s values as the sum takes them. */
-export function benchInput(id: string, values: Readonly<Record<string, unknown>>): unknown {
+export function benchInput(
+  id: string,
+  values: Readonly<Record<string, unknown>>,
+  units?: Units,
+): unknown {
+  const fields = new Map((BENCH[id] ?? []).map(f => [f.key, f]))
+  // Air is typed in the unit that is shown; ratings, which are chosen from a list, are printed in °C.
+  const declared = (key: string, value: unknown) => {
+    const field = fields.get(key)
+    const isTyped = field?.unit === '°C' && !field.options && typeof value === 'number'
+    return isTyped ? typedIn('°C', units).declared(value) : value
+  }
   const given = Object.fromEntries(
-    Object.entries(values).filter(([, v]) => v !== undefined && v !== ''),
+    Object.entries(values)
+      .filter(([, v]) => v !== undefined && v !== '')
+      .map(([k, v]) => [k, declared(k, v)]),
   )
   if (id === 'diagnose') {
     const readings = Object.fromEntries(

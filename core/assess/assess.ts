@@ -121,12 +121,16 @@ export function speak(result: Result, site: Site, looked?: FactRef[]): SpokenRes
     title: outcome === 'fault' || outcome === 'allowed' || leaning ? rule.fault : rule.title,
     subject: { kind: subject.kind, id: subject.id, label: labelOf(site, subject) },
     outcome,
-    why: render(result.why),
-    checks: result.failures.map(f => ({ id: f.id, data: f.data, sentence: render(f.says) })),
+    why: render(result.why, site.units),
+    checks: result.failures.map(f => ({
+      id: f.id,
+      data: f.data,
+      sentence: render(f.says, site.units),
+    })),
     ...(leaning && {
       leans: {
         to: leaning.to,
-        unless: leaning.unless.map(render),
+        unless: leaning.unless.map(u => render(u, site.units)),
         ask: lookFor(site, leaning.ask),
       },
     }),
@@ -139,8 +143,8 @@ export function speak(result: Result, site: Site, looked?: FactRef[]): SpokenRes
     standingWhy: standing ? render(standing.why) : mayStay ? render(mayStay) : null,
     turningYears: [...(standing?.turningYears ?? [])],
     compare: result.compare ?? null,
-    working: result.working.map(render),
-    remark: result.failure?.remark ? render(result.failure.remark) : null,
+    working: result.working.map(w => render(w, site.units)),
+    remark: result.failure?.remark ? render(result.failure.remark, site.units) : null,
     evidence,
     grade,
     missing: result.missing.map(f => lookFor(site, f)),
@@ -183,7 +187,8 @@ function evidenceOf(site: Site, fact: KnownFact): EvidenceEntry | undefined {
   const field = of && fieldOf(of.kind, fact.field)
   if (!field) return undefined
   const isLink = field.type === 'ref' || field.type === 'refs'
-  const text = (value: AnyValue) => (isLink ? refText(site, value) : valueText(field, value))
+  const text = (value: AnyValue) =>
+    isLink ? refText(site, value) : valueText(field, value, site.units)
   const told = (list: readonly Opinion[]) =>
     list.map(e => ({ value: text(e.value), by: e.by, at: e.at }))
   const entry: EvidenceEntry = {

@@ -152,8 +152,10 @@ const ampacity = calculator(
       isDecided: low.sum.allowed === high.sum.allowed,
       lookAt: open,
       ...(verdict && { breaker: verdict }),
-      working: low.sum.working.map(render),
-      ...(low.sum.allowed !== high.sum.allowed && { workingAtBest: high.sum.working.map(render) }),
+      working: low.sum.working.map(w => render(w)),
+      ...(low.sum.allowed !== high.sum.allowed && {
+        workingAtBest: high.sum.working.map(w => render(w)),
+      }),
     }
   },
 )

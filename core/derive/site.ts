@@ -13,6 +13,7 @@ import {
   type House,
   type Subject,
 } from '../model/house'
+import type { Units } from '../model/units'
 import { EDITIONS, type Edition } from '../tables/editions'
 
 type ByKind = { [K in Kind]: Subject<K>[] }
@@ -23,6 +24,8 @@ export class Site {
   readonly premises: Subject<'premises'>
   readonly edition: Edition
   readonly visitYear: number
+  /** How quantities are shown here. */
+  readonly units: Units
   /** Day of the visit, year-month-day; the last day of the visit year where nobody said. */
   readonly visitedOn: string
   readonly #children = new Map<string, Subject[]>()
@@ -90,6 +93,7 @@ export class Site {
       underEdition !== undefined
         ? new Map()
         : new Map(all.amendment.map(a => [valueOf(a, 'rule') ?? '', a]))
+    this.units = { celsius: valueOf(this.premises, 'temperatures') === '°C' }
     const visited = valueOf(this.premises, 'visitedOn')
     this.visitYear =
       Number((valueOf(this.premises, 'visitedOn') ?? '').slice(0, 4)) || EDITIONS.at(-1)! + 3

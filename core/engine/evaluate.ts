@@ -1,5 +1,5 @@
 import { Site } from '../derive/site'
-import { valueOf, type FactRef, type House, type Subject } from '../model/house'
+import { isOpenYear, valueOf, type FactRef, type House, type Subject } from '../model/house'
 import { Context } from './context'
 import type { Rule } from './rule'
 import { say } from './say'
@@ -83,7 +83,11 @@ export class Result {
         ask: leans.ask,
       }
     }
-    return { to: 'allowed or fault by year', unless, ask: this.openYears()[0]! }
+    return {
+      to: 'allowed or fault by year',
+      unless,
+      ask: this.openYears()[0] ?? weighed.standing.rests.at(-1)!,
+    }
   }
 
   /** What to look at so that an undecided judgment is decided. */
@@ -92,11 +96,9 @@ export class Result {
     return this.outcome === 'undecided' ? this.openYears() : []
   }
 
-  /** The years nobody has settled; the part's own where each is known and the rule's beginning is not. */
+  /** The years nobody has settled. */
   private openYears(): readonly FactRef[] {
-    const { rests } = this.weigh()!.standing
-    const open = rests.filter(f => f.state !== 'known' || typeof f.value !== 'number')
-    return open.length > 0 ? open : rests.slice(0, 1)
+    return this.weigh()!.standing.rests.filter(isOpenYear)
   }
 
   get standing(): Standing | undefined {

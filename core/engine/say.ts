@@ -1,3 +1,5 @@
+import { quantity, US_UNITS, type Units } from '../model/units'
+
 /** Values a sentence may carry. */
 export type Slots = Readonly<Record<string, string | number>>
 
@@ -11,14 +13,17 @@ export interface Step {
 export const say = (text: string, slots?: Slots): Step => ({ text, slots })
 
 /**
- * The sentence with its values in place. A slot without a value is a programmer's mistake and throws.
+ * The sentence with its values in place, quantities in the units that are shown: `{air|°C}`,
+ * `{rise|Δ°C}`. A slot without a value is a programmer's mistake and throws.
  * @example render(say('{a} A', { a: 20 })) // '20 A'
  */
-export function render(step: Step): string {
+export function render(step: Step, units: Units = US_UNITS): string {
   if (!step.slots && !step.text.includes('{')) return step.text
-  return step.text.replace(/\{(\w+)\}/g, (_, key: string) => {
+  return step.text.replace(/\{(\w+)(?:\|([^}]+))?\}/g, (_, key: string, unit?: string) => {
     const value = step.slots?.[key]
     if (value === undefined) throw new Error(`No value for {${key}} in: ${step.text}`)
-    return String(value)
+    return unit !== undefined && typeof value === 'number'
+      ? quantity(value, unit, units)
+      : String(value)
   })
 }

@@ -20,6 +20,8 @@ export interface Comparison {
   right: number
   rightLabel: string
   unit: string
+  /** Ratings are shown in the unit they are printed in. */
+  isRating?: boolean
 }
 
 /** One thing a rule looks at, and what is said where it does not hold. */

@@ -677,7 +677,7 @@ const GARDEN: Node[] = [
       id: 'garden-west',
       label: 'Garden rooms west',
       supplies: 'receptacles and lighting',
-      year: told(1972),
+      year: told(1969),
       segments: [al('12')],
       outlets: chain(
         'garden-west',

@@ -257,6 +257,7 @@ export const FIELDS = {
       ['strict', 'listed connectors'] as const,
       at('before', 'Your settings'),
     ),
+    temperatures: choice('temperatures shown in', ['°F', '°C'], at('before', 'Your settings')),
     citeSections: flag('inspector report cites sections', at('before', 'Your settings')),
     supply: choice(
       'supply from the utility',
@@ -512,7 +513,7 @@ export const FIELDS = {
       42,
       at('cover on', 'Count the handles that must be thrown to kill everything'),
     ),
-    year: year('year put in', at('before', 'Read the label; ask for the permit')),
+    year: year('year put in', at('cover on', 'Read the label; ask for the permit')),
     cover: choice(
       'dead front (cover)',
       ['in place', 'missing', 'damaged'] as const,
@@ -921,7 +922,7 @@ export const FIELDS = {
         'flashlight',
       ),
     ),
-    year: year('year put in', at('before', 'Ask for the permit; read the date code')),
+    year: year('year put in', at('cover off', 'Ask for the permit; read the date code')),
   },
   feeder: {
     ...conductor('cover off'),
@@ -1964,7 +1965,7 @@ export const FIELDS = {
       ['sound', 'loose grip', 'cracked', 'painted over', 'buzzing', 'scorched'] as const,
       at('rooms', 'Feel the grip, look at the face, listen'),
     ),
-    year: year('year put in', at('before', 'Read the date code; ask')),
+    year: year('year put in', at('rooms', 'Read the date code; ask')),
   },
 } as const satisfies Record<string, Record<string, Field>>
 

@@ -1,3 +1,5 @@
+import type { Comparison } from '../engine/verdict'
+import { asTyped, quantity, type Units } from '../model/units'
 import {
   FIELDS,
   fieldOf,
@@ -114,13 +116,15 @@ function spaceOf(site: Site, breaker: Subject<'breaker'>): string | undefined {
 }
 
 /** A value as people write it, with its unit. */
-export function valueText(field: Field, value: AnyValue): string {
+export function valueText(field: Field, value: AnyValue, units?: Units): string {
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
   if (field.type === 'year' && Array.isArray(value)) return `${value[0]} to ${value[1]}`
   if (Array.isArray(value)) return value.length === 0 ? 'none' : value.join(', ')
   if (field === FIELDS.amendment.rule || field === FIELDS.override.rule)
     return ruleById(String(value))?.fault ?? String(value)
-  const unit = field.type === 'number' || field.type === 'choice' ? field.unit : undefined
+  if (field.type === 'number' && typeof value === 'number')
+    return quantity(value, field.unit ?? '', units)
+  const unit = field.type === 'choice' ? field.unit : undefined
   return unit ? `${value} ${unit}` : String(value)
 }
 
@@ -165,4 +169,11 @@ function makeLook(site: Site, ref: FactRef): Look {
     state: ref.state === 'known' ? 'assumed' : ref.state,
     reason: ref.state === 'blocked' ? ref.reason : undefined,
   }
+}
+
+/** A comparison in the units that are shown; ratings of insulation stay in °C. */
+export function compareIn(compare: Comparison, units: Units): Comparison {
+  if (compare.unit !== '°C' || compare.isRating || units.celsius) return compare
+  const [left, right] = [asTyped(compare.left, '°C', units), asTyped(compare.right, '°C', units)]
+  return { ...compare, left, right, unit: '°F' }
 }

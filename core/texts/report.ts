@@ -8,7 +8,7 @@ import { STANDINGS } from '../engine/standing'
 import { assess } from '../assess/assess'
 import { groupAlike, type FindingGroup } from '../views/groups'
 import { ruleById } from '../rules'
-import { labelOf, valueText } from './labels'
+import { compareIn, labelOf, valueText } from './labels'
 import { looksOf } from '../views/looks'
 
 export type Voice = 'inspector' | 'electrician'
@@ -20,6 +20,7 @@ const Comparison = z.object({
   right: z.number(),
   rightLabel: z.string(),
   unit: z.string(),
+  isRating: z.boolean().optional(),
 })
 const Item = z.object({
   rule: z.string(),
@@ -129,7 +130,7 @@ export function writeReport(house: House, voice: Voice): Report {
     standing: r.standing!,
     standingWhy: r.standingWhy ?? '',
     grade: r.grade,
-    compare: r.compare,
+    compare: r.compare && compareIn(r.compare, site.units),
     working: isElectrician ? r.working : [],
     sections: showsSections ? r.sections : [],
     remedies: isElectrician
@@ -159,7 +160,7 @@ export function writeReport(house: House, voice: Voice): Report {
     const fact = premises.facts[name]
     const field = fieldOf('premises', name)!
     return fact.state === 'known'
-      ? [{ label: field.label, value: valueText(field, fact.value) }]
+      ? [{ label: field.label, value: valueText(field, fact.value, site.units) }]
       : []
   })
   const looks = looksOf(assessment.results)

@@ -155,7 +155,7 @@ export function walkOf(site: Site, results: readonly SpokenResult[]): Walk {
   const coverage = [...cover]
     .map(([id, c]): Coverage => ({
       id,
-      label: id === PREMISES_ID ? 'The premises' : labelOf(site, site.house.subjects.get(id)!),
+      label: id === PREMISES_ID ? 'The property' : labelOf(site, site.house.subjects.get(id)!),
       ...c,
     }))
     .sort((a, b) => (order.get(a.id) ?? 0) - (order.get(b.id) ?? 0))

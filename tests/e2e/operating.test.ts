@@ -106,8 +106,8 @@ describe('one database, one process', () => {
   })
 })
 
-describe('logs stored before there were clocks', () => {
-  it('are given clocks once, when the database is opened', async () => {
+describe('logs stored by version 1', () => {
+  it('are given clocks and the words of today once, when the database is opened', async () => {
     const db = freshDb()
     const first = await serve({ db })
     const { cookie } = await makeOwner(first)
@@ -123,13 +123,39 @@ describe('logs stored before there were clocks', () => {
       const { clock: _clock, ...old } = JSON.parse(body) as Record<string, unknown>
       bare.run(JSON.stringify(old), seq)
     }
-    sqlite.prepare(`DELETE FROM kysely_migration WHERE name = '0004-clocks'`).run()
+    // And what was recorded in the words of version 1.
+    const insert = sqlite.prepare(
+      `INSERT INTO observations (job_id, id, at, act, subject, field, body, received_at)
+       VALUES (?, ?, ?, ?, 'p', ?, ?, ?)`,
+    )
+    const at = '2026-03-01T10:00:00.000Z'
+    const old = [
+      { id: 'v1-a', at, by: 'A', act: 'add', subject: 'p', kind: 'point', parent: 'premises' },
+      {
+        id: 'v1-b',
+        at,
+        by: 'A',
+        act: 'note',
+        subject: 'p',
+        field: 'groundToEarthV',
+        value: 0.4,
+        grade: 'measured',
+      },
+    ] as const
+    for (const o of old)
+      insert.run(job, o.id, at, o.act, 'field' in o ? o.field : null, JSON.stringify(o), at)
+    sqlite.prepare(`DELETE FROM kysely_migration WHERE name IN ('0004-clocks', '0005-words')`).run()
     sqlite.close()
     const second = await serve({ db })
     const { observations } = Job.parse(
       await (await withCookie(second.url, cookie).get(`/api/jobs/${job}`)).json(),
     )
-    expect(observations.length).toBe(rows.length)
+    expect(observations.length).toBe(rows.length + old.length)
+    const now = observations.filter(o => o.id.startsWith('v1-'))
+    expect(now.map(o => (o.act === 'add' ? o.kind : o.act === 'note' ? o.field : ''))).toEqual([
+      'outlet',
+      'groundToReferenceV',
+    ])
     expect(observations.every(o => o.clock !== undefined)).toBe(true)
     await second.stop()
   })

@@ -8,6 +8,8 @@ export interface BenchFormProps {
 </script>
 
 <script setup lang="ts">
+import { typedIn } from '#core'
+
 const { fields, next = '' } = defineProps<BenchFormProps>()
 const values = defineModel<Record<string, unknown>>({ required: true })
 const set = (key: string, value: unknown) => {
@@ -17,6 +19,7 @@ function typed(key: string, text: string) {
   const trimmed = text.trim().replace(',', '.')
   values.value = { ...values.value, [key]: trimmed === '' ? undefined : Number(trimmed) }
 }
+const job = useJobStore()
 </script>
 
 <template>
@@ -79,7 +82,7 @@ function typed(key: string, text: string) {
           :value="values[f.key] ?? ''"
           :placeholder="f.hint ?? ''"
           @input="typed(f.key, ($event.target as HTMLInputElement).value)"
-        /><span v-if="f.unit" class="soft">{{ f.unit }}</span>
+        /><span v-if="f.unit" class="soft">{{ typedIn(f.unit, job.site.units).unit }}</span>
       </div>
     </div>
   </div>

@@ -19,6 +19,7 @@ export interface PanelFaceEmits {
 </script>
 
 <script setup lang="ts">
+import { quantity } from '#core'
 const { enclosure, site, markOf, selected = '', compact = false } = defineProps<PanelFaceProps>()
 const emit = defineEmits<PanelFaceEmits>()
 
@@ -785,7 +786,7 @@ const describe = (b: (typeof breakers.value)[number]) =>
               v-if="b.heat !== undefined"
               :fill="b.heat - ambient > 20 ? 'var(--now)' : undefined"
             >
-              · {{ b.heat }} °C
+              · {{ quantity(b.heat, '°C', site.units) }}
             </tspan>
             <tspan v-if="b.directory" fill="var(--repair)">
               · directory: {{ cut(b.directory, 14) }}

@@ -21,7 +21,7 @@ export interface FindingCardEmits {
 </script>
 
 <script setup lang="ts">
-import { PREMISES_ID, SEVERITIES, valueOf } from '#core'
+import { compareIn, PREMISES_ID, SEVERITIES, valueOf } from '#core'
 
 const {
   finding,
@@ -102,7 +102,11 @@ const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offer
       ><span v-else-if="!unnamed" class="where"> · {{ finding.subject.label }}</span
       ><span v-else-if="part" class="where"> · {{ part }}</span>
     </h3>
-    <CompareRow v-if="finding.compare" :compare="finding.compare" :tone="`sev-${tone}`" />
+    <CompareRow
+      v-if="finding.compare"
+      :compare="compareIn(finding.compare, job.site.units)"
+      :tone="`sev-${tone}`"
+    />
     <p class="why">{{ finding.why }}</p>
     <ul v-if="finding.checks.length > 1" class="also">
       <li v-for="c in finding.checks.slice(1)" :key="c.id">{{ c.sentence }}</li>

@@ -29,6 +29,7 @@ const faults = computed(() =>
     .filter(isFinding)
     .sort((a, b) => SEVERITIES.indexOf(a.severity!) - SEVERITIES.indexOf(b.severity!)),
 )
+const allowed = computed(() => results.value.filter(r => r.outcome === 'allowed'))
 const looks = computed(() =>
   looksOf(results.value).sort((a, b) => b.danger - a.danger || b.settles - a.settles),
 )
@@ -131,6 +132,16 @@ function removeThing() {
       </p>
     </div>
 
+    <section v-if="subject && allowed.length" data-testid="allowed">
+      <h2>Allowed to remain</h2>
+      <div v-for="r in allowed" :key="r.rule" class="kept">
+        <p>
+          <b>{{ r.title }}</b>
+        </p>
+        <p>{{ r.checks.length ? r.checks.map(c => c.sentence).join('. ') : r.why }}</p>
+        <p class="small soft">{{ r.standingWhy }}</p>
+      </div>
+    </section>
     <section v-if="looks.length">
       <h2 class="split">
         Look next <span class="small soft">{{ looks.length }} open</span>
@@ -208,6 +219,9 @@ function removeThing() {
 }
 .rec {
   margin-top: 0.7rem;
+}
+.kept {
+  padding: 0.35rem 0;
 }
 .more {
   min-height: 44px;

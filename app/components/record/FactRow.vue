@@ -19,7 +19,7 @@ export interface FactRowEmits {
 </script>
 
 <script setup lang="ts">
-import { expects, FIELDS, GRADES, valueSchema, valueText } from '#core'
+import { asTyped, typedIn, expects, FIELDS, GRADES, valueSchema, valueText } from '#core'
 
 const {
   field,
@@ -48,7 +48,7 @@ const shown = computed(() => {
   const { value } = known.value
   if (field.type === 'ref') return name(String(value))
   if (field.type === 'refs') return (value as readonly string[]).map(name).join(', ') || 'none'
-  return valueText(field, value)
+  return valueText(field, value, job.site.units)
 })
 const presets = computed(() =>
   field.type === 'number' && field.label === 'rating'
@@ -64,11 +64,19 @@ function toggle() {
     grade.value = known.value?.grade ?? 'seen'
     typed.value =
       known.value && ['number', 'text', 'year'].includes(field.type)
-        ? String(Array.isArray(known.value.value) ? known.value.value.join('-') : known.value.value)
+        ? textOf(known.value.value)
         : ''
     problem.value = ''
     isBlocking.value = false
   }
+}
+const unit = computed(() =>
+  typedIn(field.type === 'number' ? (field.unit ?? '') : '', job.site.units),
+)
+function textOf(value: AnyValue): string {
+  if (Array.isArray(value)) return value.join('-')
+  const isNumber = field.type === 'number' && typeof value === 'number'
+  return String(isNumber ? asTyped(value, field.unit ?? '', job.site.units) : value)
 }
 function set(value: AnyValue) {
   if (!valueSchema(field).safeParse(value).success) {
@@ -83,7 +91,7 @@ function setTyped() {
   if (field.type === 'text') return set(text)
   if (field.type === 'year' && /^\d{4}\s*-\s*\d{4}$/.test(text))
     return set(text.split('-').map(Number) as [number, number])
-  set(text === '' ? Number.NaN : Number(text.replace(',', '.')))
+  set(text === '' ? Number.NaN : unit.value.declared(Number(text.replace(',', '.'))))
 }
 function setBlocked() {
   if (reason.value.trim() === '') {
@@ -126,7 +134,10 @@ function toggleRef(id: string) {
         {{ shown }};
         {{
           known.rivals
-            .map(e => `${job.whoOf(e.observation, e.by)}: ${valueText(field, e.value)}`)
+            .map(
+              e =>
+                `${job.whoOf(e.observation, e.by)}: ${valueText(field, e.value, job.site.units)}`,
+            )
             .join('; ')
         }}
       </p>
@@ -138,7 +149,7 @@ function toggleRef(id: string) {
           color="neutral"
           variant="outline"
           @click="emit('note', v as AnyValue, known.grade)"
-          >{{ valueText(field, v as AnyValue) }} is right</UButton
+          >{{ valueText(field, v as AnyValue, job.site.units) }} is right</UButton
         >
       </div>
     </div>
@@ -146,7 +157,9 @@ function toggleRef(id: string) {
       before:
       {{
         known.earlier
-          .map(e => `${valueText(field, e.value)} (${job.whoOf(e.observation, e.by)})`)
+          .map(
+            e => `${valueText(field, e.value, job.site.units)} (${job.whoOf(e.observation, e.by)})`,
+          )
           .join(', ')
       }}
     </p>
@@ -277,7 +290,7 @@ function toggleRef(id: string) {
             :aria-label="field.label"
             :maxlength="field.type === 'text' ? field.max : 20"
           />
-          <span v-if="field.type === 'number'" class="soft">{{ field.unit }}</span>
+          <span v-if="field.type === 'number'" class="soft">{{ unit.unit }}</span>
           <button type="submit" class="plain">Save</button>
         </form>
       </div>

@@ -86,20 +86,27 @@ export const overfusedFeeder = defineRule({
     const tap = enclosure ? feederTap(feeder, rating, low.ampacity, high.ampacity, c) : undefined
     if (typeof tap === 'object') return tap
     const source = enclosure ?? c.site.get(breaker?.parent ?? undefined, 'enclosure')
+    const wasMain = wasMainPowerFeeder(feeder, rating, source, c)
     const data = { rating, allowed: high.allowed }
     const detail = {
       danger: (rating >= 1.5 * high.allowed ? 4 : 3) as Danger,
-      ...(wasMainPowerFeeder(feeder, rating, source, c) && {
-        lawfulBefore: MAIN_POWER_FEEDER_UNTIL,
-      }),
+      ...(wasMain && { lawfulBefore: MAIN_POWER_FEEDER_UNTIL }),
       compare: compare(high.allowed),
       working: [...high.working, say('{rating} A > {allowed} A', data)],
     }
-    if (tap !== 'may be a tap') return c.fault('device-over-feeder', data, detail)
-    const open = c.asked.filter(f => f.state !== 'known')
-    const ask = open.find(f => f.field === 'isTap') ?? open[0]!
-    const unless = ['it is a feeder tap that is short enough and ends in one device']
-    return c.faultUnless('device-over-feeder', data, { ...detail, unless, ask, missing: open })
+    // What could still excuse it: a tap, or the reduced sizes of the feeder from the main disconnect.
+    const unless: string[] = []
+    if (tap === 'may be a tap')
+      unless.push('it is a feeder tap that is short enough and ends in one device')
+    if (wasMain === undefined && c.site.yearsOf(feeder).from < MAIN_POWER_FEEDER_UNTIL)
+      unless.push(
+        `it is the feeder from the main disconnect, from before ${MAIN_POWER_FEEDER_UNTIL}`,
+      )
+    const missing = c.asked.filter(f => f.state !== 'known')
+    const [first] = missing
+    if (unless.length === 0 || !first) return c.fault('device-over-feeder', data, detail)
+    const ask = missing.find(f => f.field === 'isTap') ?? first
+    return c.faultUnless('device-over-feeder', data, { ...detail, unless, ask, missing })
   },
 })
 
@@ -123,6 +130,8 @@ function feederTap(
   const length = c.ask(feeder.facts.tapFt)
   const end = c.ask(feeder.facts.tapEndsIn)
   const target = c.site.enclosuresOn(feeder)[0]
+  // What it ends in may be an enclosure that nobody has traced.
+  if (!target) for (const e of c.site.all.enclosure) c.ask(e.facts.fedFrom)
   const main = target && c.ask(target.facts.mainAmps)
   const most = (amps: number) =>
     length === undefined
@@ -167,14 +176,14 @@ function wasMainPowerFeeder(
   rating: number,
   source: Subject<'enclosure'> | undefined,
   c: Context,
-): boolean {
+): boolean | undefined {
   const size = c.ask(feeder.facts.size)
   const metals = tableMetals(c.ask(feeder.facts.metal))
   if (!source || size === undefined) return false
+  const isLargeEnough = metals.map(m => (wholeDwellingRating(size, m.metal) ?? 0) >= rating)
+  if (isLargeEnough.every(is => !is)) return false
   const role = roleOf(c.site, source)
   c.rest(role.rests)
-  return (
-    role.value === 'service' &&
-    metals.every(m => (wholeDwellingRating(size, m.metal) ?? 0) >= rating)
-  )
+  if (role.value !== undefined && role.value !== 'service') return false
+  return role.value === undefined || isLargeEnough.includes(false) ? undefined : true
 }

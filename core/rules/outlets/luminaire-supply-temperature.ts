@@ -53,6 +53,7 @@ export const luminaireSupplyTemperature = defineRule({
         right: wants,
         rightLabel: 'demanded',
         unit: '°C',
+        isRating: true,
       }) as const
     // On one run there is no doubt which conductors reach it; on several, the old one may be elsewhere.
     if (runs.length === 1 && coolest < wants)

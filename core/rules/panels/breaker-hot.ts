@@ -13,10 +13,10 @@ export const breakerHot = defineRule({
   consequence: 'A loose or worn joint can burn, or the breaker may not open.',
   cites: [{ section: '110.14' }],
   checks: {
-    'too-hot': { danger: 4, says: '{over} °C over air' },
+    'too-hot': { danger: 4, says: '{over|Δ°C} over air' },
     'not-fit-for-rating': {
       danger: 3,
-      says: 'At {share} % of its rating {over} °C over air: not fit for its rating',
+      says: 'At {share} % of its rating {over|Δ°C} over air: not fit for its rating',
     },
     'scanned-again': { danger: 3, says: 'Scanned again: {again}' },
   },
@@ -39,7 +39,7 @@ export const breakerHot = defineRule({
     const loadAmps = circuit && c.ask(circuit.facts.loadAmps)
     if (ambientC === undefined || ratingAmps === undefined || protection === undefined)
       return c.undecided(
-        say('{temperatureC} °C; the air, the rating or the kind of breaker is not known', {
+        say('{temperatureC|°C}; the air, the rating or the kind of breaker is not known', {
           temperatureC,
         }),
       )
@@ -56,7 +56,7 @@ export const breakerHot = defineRule({
     const heat = heatOf(scans, ambientC)[0]!
     const share = heat.loadShare === undefined ? undefined : Math.round(heat.loadShare * 100)
     const working = [
-      say('{temperatureC} °C in air of {ambientC} °C: {over} °C over air{electronic}, {class}', {
+      say('{temperatureC|°C} in air of {ambientC|°C}: {over|Δ°C} over air{electronic}, {class}', {
         temperatureC,
         ambientC,
         over: heat.overAirC,
@@ -65,15 +65,15 @@ export const breakerHot = defineRule({
       }),
       heat.overWarmestC === undefined
         ? say('no neighbor of its kind was scanned')
-        : say('{over} °C over the warmest of its kind: {class}', {
+        : say('{over|Δ°C} over the warmest of its kind: {class}', {
             over: heat.overWarmestC,
             class: heat.likeClass!,
           }),
       ...(heat.atRatedC && loadAmps !== undefined
         ? [
             say(
-              'at {load} of {rating} A ({share} %) an estimated {low} to {high} °C over air at ' +
-                'full rating, against {tested} °C',
+              'at {load} of {rating} A ({share} %) an estimated {low|Δ°C} to {high|Δ°C} over air at ' +
+                'full rating, against {tested|Δ°C}',
               {
                 load: loadAmps,
                 rating: ratingAmps,
@@ -101,7 +101,7 @@ export const breakerHot = defineRule({
       return c.fault('too-hot', { over: heat.overAirC }, { working, compare })
     if (loadAmps === undefined)
       return c.undecided(
-        say('{temperatureC} °C; without the load of that moment it says little', { temperatureC }),
+        say('{temperatureC|°C}; without the load of that moment it says little', { temperatureC }),
         working,
         [circuit ? circuit.facts.loadAmps : breaker.facts.label],
       )

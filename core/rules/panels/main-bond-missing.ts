@@ -12,7 +12,7 @@ export const mainBondMissing = defineRule({
   family: 'panels',
   subject: 'enclosure',
   title: 'The service disconnect bonds neutral, enclosure and ground bars together',
-  fault: 'Main bond missing',
+  fault: 'Main bonding jumper missing',
   consequence: 'Metal parts can stay live after a fault, and no breaker opens.',
   tags: ['bond'],
   cites: [

@@ -9,7 +9,7 @@ export const panelTripRecord = defineRule({
   isHazard: true,
   title: 'The panel line has no record of breakers that fail to trip',
   fault: 'Panel line known for failing to trip',
-  consequence: 'A breaker may stay on when it should open.',
+  consequence: 'A breaker may not open when it should.',
   cites: [{ section: '110.3(B)' }],
   checks: {
     'on-record': { danger: 3, says: 'Breakers of this panel line are on record for not opening' },

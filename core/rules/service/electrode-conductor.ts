@@ -3,7 +3,6 @@ import { absent } from '../../model/house'
 import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import type { Subject } from '../../model/house'
 import { ROD_SPACING_FT, SINGLE_ROD_OHMS } from '../../tables/grounding'
 
 /** The service has an electrode, and a conductor to it that is whole, large enough and lands where the neutral is. */
@@ -12,7 +11,7 @@ export const electrodeConductor = defineRule({
   family: 'service',
   subject: 'enclosure',
   title: 'A sound grounding electrode conductor of full size runs to an electrode',
-  fault: 'Electrode conductor missing, too small or unsound',
+  fault: 'Grounding electrode conductor (GEC) missing, too small or unsound',
   consequence: 'Lightning and surges on the line find no way into the soil.',
   tags: ['bond'],
   cites: [

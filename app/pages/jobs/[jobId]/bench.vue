@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  quantity,
   factAt,
   labelOf,
   CALCULATORS,
@@ -37,7 +38,9 @@ watch(id, () => {
   from.value = ''
 })
 const isAsked = computed(() => Object.values(values.value).some(v => v !== undefined))
-const parsed = computed(() => sum.value.input.safeParse(benchInput(id.value, values.value)))
+const parsed = computed(() =>
+  sum.value.input.safeParse(benchInput(id.value, values.value, job.site.units)),
+)
 const out = computed(() =>
   isAsked.value && parsed.value.success
     ? (sum.value.run(parsed.value.data) as Record<string, unknown>)
@@ -300,14 +303,22 @@ const WORDS: Record<string, string> = {
             <tr v-for="h in heat" :key="h.id">
               <td>{{ h.id }}</td>
               <td>
-                <b>{{ h.overAirC }} °C</b> <span class="small soft">{{ h.airClass }}</span>
+                <b>{{ quantity(h.overAirC, 'Δ°C', job.site.units) }}</b>
+                <span class="small soft">{{ h.airClass }}</span>
               </td>
               <td>
-                {{ h.overWarmestC === undefined ? '–' : `${h.overWarmestC} °C` }}
+                {{
+                  h.overWarmestC === undefined
+                    ? '–'
+                    : quantity(h.overWarmestC, 'Δ°C', job.site.units)
+                }}
                 <span class="small soft">{{ h.likeClass }}</span>
               </td>
               <td>
-                {{ h.atRatedC ? `${h.atRatedC[0]} to ${h.atRatedC[1]} °C` : 'load not clamped'
+                {{
+                  h.atRatedC
+                    ? h.atRatedC.map(c => quantity(c, 'Δ°C', job.site.units)).join(' to ')
+                    : 'load not clamped'
                 }}<span v-if="h.isWeak" class="small soft"> low load: means little</span>
               </td>
               <td>{{ h.causes[0]?.cause ?? '–' }}</td>

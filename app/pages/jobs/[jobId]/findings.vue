@@ -104,7 +104,8 @@ function go(id: string) {
             :aria-pressed="only === s"
             @click="only = only === s ? undefined : s"
           >
-            <SeverityMark :kind="s" /> {{ s }} <b>{{ job.totals?.severity[s] ?? 0 }}</b>
+            <SeverityMark :kind="s" /> {{ s }}
+            <b>{{ job.findings.filter(f => f.severity === s).length }}</b>
           </button>
         </div>
         <p v-if="!job.isReady" class="soft none" role="status">Judging</p>

@@ -324,11 +324,11 @@ const subtitle = computed(() => {
     </PageState>
     <template #margin>
       <div v-if="judged" class="progress">
-        <p class="small soft">{{ known }} of {{ judged }} judgments settled here</p>
+        <p class="small soft">{{ known }} of {{ judged }} checks decided here</p>
         <div
           class="track"
           role="progressbar"
-          aria-label="judgments settled here"
+          aria-label="checks decided here"
           :aria-valuenow="known"
           :aria-valuemax="judged"
         >

@@ -334,7 +334,7 @@ const marginNote = computed(() =>
       /></template>
       <template v-else>
         <h2>Covered so far</h2>
-        <p class="small soft">{{ walk.settled }} of {{ walk.total }} judgments settled</p>
+        <p class="small soft">{{ walk.settled }} of {{ walk.total }} checks decided</p>
         <div class="bars">
           <div v-for="c in walk.coverage" :key="c.id" class="cover">
             <p>
