@@ -204,7 +204,7 @@ const conductor = (stage: Stage) => ({
   ),
   year: year(
     'year put in',
-    at('before', 'Ask for the permit or invoice; read the date on jacket or device'),
+    at('trace', 'Ask for the permit or invoice; read the date on jacket or device'),
   ),
 })
 
@@ -1277,10 +1277,7 @@ export const FIELDS = {
       400,
       at('cover off', 'Clamp the hot with the load running', 'clamp meter'),
     ),
-    year: year(
-      'year put in',
-      at('before', 'Ask for the permit; read the date on jacket or device'),
-    ),
+    year: year('year put in', at('trace', 'Ask for the permit; read the date on jacket or device')),
   },
   segment: {
     ...conductor('cover off'),

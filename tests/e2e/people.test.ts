@@ -22,8 +22,10 @@ import {
 let server: Server
 let browser: Browser
 let owner: SignedIn
+const db = freshDb()
+const ENV = { CORVIT_RATE_SCALE: '20' }
 beforeAll(async () => {
-  server = await serve({ db: freshDb(), env: { CORVIT_RATE_SCALE: '20' } })
+  server = await serve({ db, env: ENV })
   browser = await launch()
 })
 afterAll(async () => {
@@ -220,14 +222,16 @@ describe('jobs of people', () => {
       },
       { timeout: 20_000, polling: 200 },
     )
-    await view.setOfflineMode(true)
+    // The server goes, so that neither the page nor the service worker can send.
+    const port = Number(new URL(server.url).port)
+    await server.stop('SIGKILL')
     await clickText(view, 'button', 'New job')
     await view.type('input[name="name"]', 'Of Dora alone')
     await clickText(view, 'form .go', 'Start')
     await view.waitForSelector('[data-testid="save-dot"][data-state="device"]')
     // Somebody else signs in in another tab, while this one still believes that Dora sits here.
     await signInPage(view, server, emil)
-    await view.setOfflineMode(false)
+    server = await serve({ db, env: ENV, port })
     await view.evaluate(() => {
       dispatchEvent(new Event('online'))
     })
