@@ -9,7 +9,9 @@ const spareIsMarked = defineRule({
   subject: 'breaker',
   title: 'A spare breaker says that it is one',
   fault: 'Spare breaker without a label',
+  consequence: 'In an emergency somebody looks for what it feeds.',
   cites: [{ section: '408.4(A)' }],
+  checks: { unmarked: { danger: 1, says: 'The directory says nothing' } },
   triggers: [],
   remedies: [],
   traps: [],
@@ -19,9 +21,7 @@ const spareIsMarked = defineRule({
     if (role !== 'spare') return c.na(say('Not a spare'))
     const label = c.ask(breaker.facts.label)
     if (label === undefined) return c.undecided(say('The directory has not been read'))
-    return label === ''
-      ? c.fault(say('The directory says nothing'), { danger: 1 })
-      : c.clear(say('Marked {label}', { label }))
+    return label === '' ? c.fault('unmarked') : c.clear(say('Marked {label}', { label }))
   },
 })
 
@@ -36,9 +36,14 @@ try {
   const { house } = new Ledger(observations)
   const { results, totals } = assess(house, { rules: [...RULES, spareIsMarked] })
   for (const r of results)
-    if (r.outcome === 'fault')
-      console.log(`${r.severity}: ${r.title} (${r.subject.label}): ${r.why}`)
-  console.log(`${totals.fault} faults, ${totals.clear} clear, ${totals.undecided} undecided`)
+    if (r.outcome === 'fault' || r.leans) {
+      const unless = r.leans ? `, unless ${r.leans.unless.join(' or ')}` : ''
+      console.log(`${r.severity}: ${r.title} (${r.subject.label}): ${r.why}${unless}`)
+    }
+  console.log(
+    `${totals.fault} faults, ${totals.allowed} allowed to remain, ${totals.clear} clear, ` +
+      `${totals.undecided} undecided, ${totals.leaning} of them leaning`,
+  )
 } catch (error) {
   if (!(error instanceof UnreadableFile)) throw error
   for (const p of error.problems)

@@ -491,7 +491,11 @@ export function bakehouse(): Node {
                   label: 'Flat rooms',
                   supplies: 'receptacles and lighting',
                   year: told(1974),
-                  segments: [nm('14', { wiring: read('NM'), year: told(1974) })],
+                  segments: [
+                    nm('14', { wiring: read('NM'), year: told(1974) }),
+                    { name: 'through the wall to the pantry', wiring: 'cord' },
+                    { name: 'behind the pantry shelves' },
+                  ],
                   outlets: spots('flat-rooms', 'Flat', 5),
                 },
                 { half: 'a' },

@@ -6,6 +6,7 @@ export const RULE_IDS = [
   'cable-support',
   'cable-unprotected-at-entry',
   'conductor-workmanship',
+  'cord-as-fixed-wiring',
   'hot-on-unmarked-white',
   'insulation-failed',
   'mixed-metal-splice',

@@ -34,6 +34,7 @@ import { unidentifiedConductorMetal } from './conductors/unidentified-conductor-
 import { conductorWorkmanship } from './conductors/conductor-workmanship'
 import { wrongTape } from './conductors/wrong-tape'
 import { cableSupport } from './conductors/cable-support'
+import { cordAsFixedWiring } from './conductors/cord-as-fixed-wiring'
 import { applianceOvercurrent } from './circuits/appliance-overcurrent'
 import { serviceConductor } from './service/service-conductor'
 import { electrodeConductor } from './service/electrode-conductor'
@@ -102,6 +103,7 @@ export const RULES: readonly Rule[] = [
   conductorWorkmanship,
   wrongTape,
   cableSupport,
+  cordAsFixedWiring,
   applianceOvercurrent,
   serviceConductor,
   mainBondMissing,

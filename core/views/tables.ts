@@ -74,7 +74,9 @@ export function findingsTable(house: House): Record<string, string>[] {
       sections: r.sections.join(', '),
       rule: r.rule,
       working: r.working.join('; '),
-      'look at next': r.missing.map(m => `${m.label}: ${m.fact}`).join('; '),
+      'look at next': (r.missing.length > 0 || !r.leans ? r.missing : [r.leans.ask])
+        .map(m => `${m.label}: ${m.fact}`)
+        .join('; '),
       remedies: r.remedies.map(m => `${m.title} (${m.verdict})`).join('; '),
     }))
 }

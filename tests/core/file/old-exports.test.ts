@@ -72,7 +72,9 @@ describe.each(HOUSES)('the export of %s by version 1', house => {
     const { observations } = readJobFile(text(`${house}.${form}`), stamp)
     const results = assess(new Ledger(observations).house).results.filter(r => r.outcome !== 'n/a')
     const before = new Set(findings.map(expected))
-    const after = results.map(said)
+    // Rules that came since say nothing about what was said then.
+    const known = new Set(findings.map(([rule]) => ruleNow(rule)))
+    const after = results.filter(r => known.has(r.rule)).map(said)
     const isMeant = (line: string) => MEANT.some(m => m.now.test(line))
     expect(after.filter(line => !before.has(line) && !isMeant(line))).toEqual([])
     const kept = new Set(results.map(r => `${r.rule} ${r.subject.id}`))

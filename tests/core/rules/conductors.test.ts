@@ -597,6 +597,14 @@ ruleTable('hot-on-unmarked-white', {
   ],
   inapplicable: [row('no white used as a hot', one(15, nmb('14', { isWhiteHot: false })))],
 })
+ruleTable('cord-as-fixed-wiring', {
+  clear: [row('cable', one(15, nmb('14', {})))],
+  fault: [row('cord', one(15, nmb('14', { wiring: 'cord' })))],
+  undecided: [
+    row('not looked at', one(15, nmb('14', { wiring: undefined })), 's', { missing: ['wiring'] }),
+  ],
+  inapplicable: 'always applies',
+})
 ruleTable('insulation-failed', {
   clear: [row('sound', one(15, nmb('14', { insulation: 'sound' })))],
   fault: [
