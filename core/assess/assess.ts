@@ -88,7 +88,7 @@ export interface Totals {
   'n/a': number
   /** Those of the undecided that lean to a fault; never counted as proven. */
   leaning: number
-  /** Of what is proven: faults, and what is allowed to remain. */
+  /** Of the faults. */
   severity: Record<Severity, number>
 }
 export interface Assessment {
@@ -223,7 +223,7 @@ export const noTotals = (): Totals => ({
   leaning: 0,
   severity: { 'make safe now': 0, repair: 0, upgrade: 0, note: 0 },
 })
-/** Counts a judgment in, or with -1 out again. What only leans has a severity, and is not counted by it. */
+/** Counts a judgment in, or with -1 out again. Only what is proven and wrong is counted by its severity. */
 export function count(
   totals: Totals,
   outcome: Outcome,
@@ -233,7 +233,7 @@ export function count(
   totals[outcome] += by
   if (!severity) return
   if (outcome === 'undecided') totals.leaning += by
-  else totals.severity[severity] += by
+  if (outcome === 'fault') totals.severity[severity] += by
 }
 
 /** How many judgments ended how. */

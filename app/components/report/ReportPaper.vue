@@ -54,6 +54,9 @@ const tone = (severity: string) =>
       <li v-for="c in report.counts" :key="c.severity">
         <SeverityMark :kind="c.severity" :size="18" /><b>{{ c.count }}</b> {{ c.severity }}
       </li>
+      <li v-if="report.allowed.length">
+        <b>{{ report.allowed.reduce((n, a) => n + a.where.length, 0) }}</b> allowed to remain
+      </li>
       <li>
         <SeverityMark kind="undecided" :size="18" /><b>{{ report.undecided }}</b> not decided
       </li>
