@@ -6,10 +6,12 @@ import {
   OUTCOMES,
   problemsOf,
   readJobFile,
+  ruleNow,
   calculatorById,
   CALCULATORS,
   UnreadableFile,
   type Outcome,
+  type SpokenResult,
 } from '#core'
 
 const USAGE = `corvit: a second opinion on existing residential wiring
@@ -53,7 +55,7 @@ function assessCommand(args: readonly string[]): number {
       if (bad !== undefined)
         return refuse(`--only takes ${OUTCOMES.join(', ')}; found ${JSON.stringify(bad)}`)
       only = words as Outcome[]
-    } else if (arg === '--rule') rule = args[++i]
+    } else if (arg === '--rule') rule = ruleNow(args[++i] ?? '')
     else if (arg === '--brief') isBrief = true
     else if (arg.startsWith('--')) return refuse(`unknown option ${arg}`)
     else if (file === undefined) file = arg
@@ -83,7 +85,9 @@ function assessCommand(args: readonly string[]): number {
     )
     if (isBrief)
       for (const r of results)
-        console.log(`${r.outcome.padEnd(9)} ${r.rule.padEnd(30)} ${r.subject.label}: ${r.why}`)
+        console.log(
+          `${r.outcome.padEnd(9)} ${r.rule.padEnd(30)} ${r.subject.label}: ${r.why}${unlessOf(r)}`,
+        )
     else console.log(JSON.stringify({ ...assessment, results }, null, 2))
     return 0
   } catch (error) {
@@ -93,6 +97,13 @@ function assessCommand(args: readonly string[]): number {
     )
     return 2
   }
+}
+
+/** What an undecided result leans to, for a line of its own. */
+function unlessOf({ leans }: SpokenResult): string {
+  if (!leans) return ''
+  const words = leans.unless.join(', or ')
+  return leans.to === 'fault' ? ` (a fault unless ${words})` : ` (allowed to remain if ${words})`
 }
 
 function unreadable(error: NodeJS.ErrnoException): string {

@@ -57,14 +57,22 @@ function look(electrode: Subject<'electrode'>, enclosure: Subject<'enclosure'>) 
     service && serviceMetal && metal && type
       ? electrodeConductorSize(service, serviceMetal, metal, type)
       : undefined
-  if (least !== undefined && size !== undefined && sizeIndex(size) < sizeIndex(least)) {
+  if (
+    size &&
+    least &&
+    service &&
+    serviceMetal &&
+    metal &&
+    type &&
+    sizeIndex(size) < sizeIndex(least)
+  ) {
     fail('too-small', {
       size: sizeName(size),
-      metal: metal!,
-      type: type!,
+      metal,
+      type,
       least: sizeName(least),
-      service: sizeName(service!),
-      serviceMetal: serviceMetal!,
+      service: sizeName(service),
+      serviceMetal,
     })
   }
   const isSeen = [isJumpered, landsOn, isSpliced, connection, size, least].every(

@@ -40,7 +40,7 @@ export class Result {
   /** A failed check is a fault, allowed to remain, or open where only the year is. */
   get outcome(): Outcome {
     const { verdict } = this
-    if (verdict.outcome === 'fault') return this.weigh()!.outcome
+    if (verdict.outcome === 'fault') return this.weigh()?.outcome ?? 'fault'
     return verdict.outcome === 'clear' && verdict.mayStay ? 'allowed' : verdict.outcome
   }
 
@@ -48,7 +48,8 @@ export class Result {
   get failures(): readonly Failure[] {
     const { verdict } = this
     if (verdict.outcome !== 'fault') return []
-    const first = this.weigh()!.failure
+    const first = this.weigh()?.failure
+    if (!first) return verdict.failures
     return [first, ...verdict.failures.filter(f => f !== first)]
   }
 
@@ -98,7 +99,7 @@ export class Result {
 
   /** The years nobody has settled. */
   private openYears(): readonly FactRef[] {
-    return this.weigh()!.standing.rests.filter(isOpenYear)
+    return this.weigh()?.standing.rests.filter(isOpenYear) ?? []
   }
 
   get standing(): Standing | undefined {
@@ -257,11 +258,12 @@ function gated(rule: Rule, verdict: Fault, edition: number): Verdict {
   if (failures.every(f => since(f) <= edition)) return verdict
   const left = failures.filter(f => since(f) <= edition)
   const { asked } = verdict
-  if (left.length > 0) {
+  const [failure] = left
+  if (failure) {
     return {
       outcome: 'fault',
-      why: left[0]!.says,
-      working: left[0]!.working ?? [],
+      why: failure.says,
+      working: failure.working ?? [],
       asked,
       failures: left,
     }

@@ -61,10 +61,10 @@ export const OLD_VALUES: Readonly<Record<string, Readonly<Record<string, string>
 
 const valueNow = (field: string, value: unknown): unknown =>
   typeof value === 'string' && Object.hasOwn(OLD_VALUES, field)
-    ? nowOf(OLD_VALUES[field]!, value)
+    ? nowOf(OLD_VALUES[field] ?? {}, value)
     : value
 const nowOf = (table: Readonly<Record<string, string>>, word: string): string =>
-  Object.hasOwn(table, word) ? table[word]! : word
+  Object.hasOwn(table, word) ? (table[word] ?? word) : word
 
 /** The rule an id means today. */
 export const ruleNow = (id: string): string => nowOf(RENAMED_RULES, id)

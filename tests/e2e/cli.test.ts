@@ -97,6 +97,20 @@ describe('corvit assess', () => {
       found: '"13"',
     })
   })
+  it('knows renamed rules by their old id, and says what an undecided one leans to', () => {
+    const of = (rule: string) =>
+      corvit('assess', 'docs/examples/multiwire.corvit.json', '--rule', rule, '--brief').stdout
+    expect(of('aluminium-at-unmarked-breaker')).toBe(of('aluminum-at-unmarked-breaker'))
+    expect(of('aluminium-at-unmarked-breaker')).toContain('aluminum-at-unmarked-breaker')
+    const chain = corvit(
+      'assess',
+      'docs/examples/outlet-chain.corvit.json',
+      '--rule',
+      'missing-marking',
+      '--brief',
+    ).stdout
+    expect(chain).toContain('(allowed to remain if it was made before 1993)')
+  })
   it('keeps only what is asked for', () => {
     const { results } = JSON.parse(
       corvit(
