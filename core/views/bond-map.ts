@@ -139,7 +139,7 @@ export function bondMapOf(site: Site, results: readonly SpokenResult[]): BondMap
       to: e.id,
       kind: 'grounding electrode conductor',
       state: seen === 'none found' ? 'missing' : 'not seen',
-      text: seen === 'none found' ? 'no grounding electrode conductor' : 'look for it',
+      text: seen === 'none found' ? 'no GEC found' : 'look for it',
       subject: e.id,
     })
   }
@@ -278,7 +278,7 @@ export function bondMapOf(site: Site, results: readonly SpokenResult[]): BondMap
           ? 'ground not looked for'
           : egc === 'none'
             ? outcome === 'allowed'
-              ? 'old three-wire feeder, allowed to remain'
+              ? 'old three-wire feeder'
               : 'no ground in the feeder'
             : egc,
     })
