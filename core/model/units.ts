@@ -1,6 +1,6 @@
 /** How quantities are shown. Files and calculations keep the declared units whatever is shown. */
 export interface Units {
-  /** Temperatures in °C; in °F where not. Ratings of insulation and terminals are in °C always, as their prints are. */
+  /** Temperatures in °C; in °F where not. Ratings of insulation and terminals are always in °C, as printed. */
   readonly celsius: boolean
 }
 export const US_UNITS: Units = { celsius: false }
