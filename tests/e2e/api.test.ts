@@ -79,8 +79,12 @@ describe('observations', () => {
     const badTwin = note('bad-twin', 3, 'noSuchField')
     const many = Array.from({ length: 30 }, (_, i) => [
       note(`m-${i}`, 1900 + i),
+      note(`n-${i}`, `client ${i}`, 'client'),
       ...(i % 5 === 0 ? [note(`bad-${i}`, 'wet', 'yearBuilt')] : []),
     ])
+    // A long one first, so that the short ones wait together for the next turn.
+    const long = Array.from({ length: 400 }, (_, i) => note(`long-${i}`, `street ${i}`, 'street'))
+    const first = send(long)
     const answers = await Promise.all(
       [...many, [twin], [twin], [badTwin], [badTwin], [note('m-0', 1700)]].map(send),
     )
@@ -90,7 +94,7 @@ describe('observations', () => {
       refused.map(r => `${r.index} ${r.id} ${r.code}`),
     ]
     expect(answers.slice(0, 30).map(outcome)).toEqual(
-      many.map((_, i) => [1, 0, i % 5 === 0 ? [`1 bad-${i} invalid-input`] : []]),
+      many.map((_, i) => [2, 0, i % 5 === 0 ? [`2 bad-${i} invalid-input`] : []]),
     )
     expect(
       answers
@@ -104,10 +108,12 @@ describe('observations', () => {
     for (const a of answers.slice(32, 34))
       expect(outcome(a)).toEqual([0, 0, ['0 bad-twin invalid-input']])
     expect(outcome(answers[34]!)).toEqual([0, 0, ['0 m-0 conflict']])
+    expect((await first).stored).toBe(400)
     const stored = Job.parse(await (await me.get(`/api/jobs/${id}`)).json()).observations.map(
       o => o.id,
     )
-    for (let i = 0; i < 30; i++) expect(stored.filter(s => s === `m-${i}`)).toHaveLength(1)
+    for (let i = 0; i < 30; i++)
+      expect(stored.filter(s => s === `m-${i}` || s === `n-${i}`)).toHaveLength(2)
     expect(stored.filter(s => s === 'twin')).toHaveLength(1)
   })
   it('with a used id and another content are set aside, and the rest is stored', async () => {
