@@ -1,7 +1,7 @@
-// npm run mutants [-- --all | --sample N --seed S]: plants errors in the core one at a time (every number and
-// comparison of its tables, rules and derivations, every check and exception left out) and runs the tests on each.
-// Survivors are listed with their place. The last line: N mutants, K killed.
-import { writeFileSync } from 'node:fs'
+// npm run mutants [-- --all | --again FILE | --sample N --seed S]: plants errors in the core one at a time (every
+// number and comparison of its tables, rules and derivations, every check and exception left out) and runs the
+// tests on each. Survivors are listed with their place. The last line: N mutants, K killed.
+import { readFileSync, writeFileSync } from 'node:fs'
 import { availableParallelism } from 'node:os'
 import { join } from 'node:path'
 import { Worker } from 'node:worker_threads'
@@ -16,6 +16,9 @@ const option = (name, otherwise) => {
   return at > 0 ? Number(process.argv[at + 1]) : otherwise
 }
 const isAll = process.argv.includes('--all')
+const againAt = process.argv.indexOf('--again')
+const againFile = againAt > 0 ? process.argv[againAt + 1] : undefined
+const unplaced = text => text.replace(/:\d+ /, ' ')
 const least = option('least', 0)
 
 /** The same numbers for the same seed, on every machine. */
@@ -36,7 +39,24 @@ function sample(list, count, seed) {
 }
 
 const every = mutantsIn(ROOT)
-const chosen = isAll ? every : sample(every, option('sample', 40), option('seed', 1))
+const place = m => `${m.file}:${m.line}`
+const line = m =>
+  `${place(m)} ${m.kind}: ${m.before.replace(/\s+/g, ' ').slice(0, 80)} → ${m.instead}`
+const chosen = isAll
+  ? every
+  : againFile
+    ? every.filter(isListed(againFile))
+    : sample(every, option('sample', 40), option('seed', 1))
+/** Those a page or an earlier run lists as survivors, wherever their lines have moved to. */
+function isListed(file) {
+  const listed = new Set(
+    readFileSync(file, 'utf8')
+      .split('\n')
+      .map(l => unplaced(l.replace(/^(survived {2}|- `)|`$/g, ''))),
+  )
+  return mutant => listed.has(unplaced(line(mutant)))
+}
+
 const sound = await quickTests(ROOT)(undefined)
 if (sound.failed) {
   console.error(`The tests fail without any planted error: ${sound.failed}`)
@@ -81,10 +101,7 @@ function ask(thread, mutant) {
   })
 }
 
-const place = m => `${m.file}:${m.line}`
 survivors.sort((a, b) => (place(a) < place(b) ? -1 : 1))
-const line = m =>
-  `${place(m)} ${m.kind}: ${m.before.replace(/\s+/g, ' ').slice(0, 80)} → ${m.instead}`
 for (const m of survivors) console.log(`survived  ${line(m)}`)
 const killed = chosen.length - survivors.length
 const share = ((100 * killed) / chosen.length).toFixed(1)

@@ -11,6 +11,7 @@ import type { Severity } from '../engine/severity'
 import type { StandingKind } from '../engine/standing'
 import { RULES } from '../rules'
 import { remediesFor, type RemedyVerdict } from '../remedies'
+import { untilSettled } from '../texts/until'
 import { labelOf, lookFor, valueText, type Look } from '../texts/labels'
 
 export const ASSESS_VERSION = 1
@@ -39,6 +40,8 @@ export interface SpokenResult {
     /** The one look that settles it. */
     ask: Look
   }
+  /** The safe act while the judgment is open; absent where nothing dangerous is. */
+  until?: string
   /** Set by a person in place of the computed one, with the reason. */
   byHand: { computed: Severity; reason: string } | null
   /** Of a fault, of what is allowed to remain, and of an undecided judgment that leans. */
@@ -116,6 +119,7 @@ export function speak(result: Result, site: Site, looked?: FactRef[]): SpokenRes
   }
   const mayStay = verdict.outcome === 'clear' ? verdict.mayStay : undefined
   const { outcome, leaning } = result
+  const until = untilSettled(result)
   return {
     rule: rule.id,
     title: outcome === 'fault' || outcome === 'allowed' || leaning ? rule.fault : rule.title,
@@ -134,6 +138,7 @@ export function speak(result: Result, site: Site, looked?: FactRef[]): SpokenRes
         ask: lookFor(site, leaning.ask),
       },
     }),
+    ...(until !== undefined && { until }),
     severity: result.severity ?? null,
     severityWhy: result.severityWhy ? render(result.severityWhy) : null,
     byHand: result.byHand

@@ -10,7 +10,7 @@ import { jointOf, originsOf } from '../diagnosis/chain'
 import { heatOf } from '../diagnosis/heat'
 import { identify } from '../diagnosis/identify'
 import { EDITIONS } from '../tables/editions'
-import { allowedDevice } from '../tables/allowed-device'
+import { allowedDevice, isTabled, sizeName } from '../tables/allowed-device'
 import { SIZES } from '../tables/ampacity'
 import { BOX_VOLUME, boxFill, CONDUCTOR_VOLUME, type BoxKind } from '../tables/box-fill'
 import { longestTripSeconds, TRIP_MA, tripBand } from '../tables/protective-devices'
@@ -92,6 +92,17 @@ const ampacity = calculator(
       several:
         i.feedsSeveralReceptacles === undefined ? [true, false] : [i.feedsSeveralReceptacles],
     }
+    if (!facets.metal.some(m => isTabled(i.size, m, i.edition)))
+      return {
+        ampacity: null,
+        allowed: null,
+        isDecided: false,
+        lookAt: ['size', 'metal'],
+        ...(i.breakerAmps !== undefined && { breaker: 'undecided' }),
+        working: [
+          `${sizeName(i.size)} ${i.metal} is not in the table: gauge it again, and look at a cut end`,
+        ],
+      }
     const all = facets.metal.flatMap(m =>
       facets.insulation.flatMap(insulation =>
         facets.terminals.flatMap(terminals =>

@@ -1,5 +1,5 @@
-import type { Subject, FactRef } from '../model/house'
-import { allowedDevice, type Allowed } from '../tables/allowed-device'
+import { absent, type Subject, type FactRef } from '../model/house'
+import { allowedDevice, isTabled, type Allowed } from '../tables/allowed-device'
 import { sizeIndex, type Column, type Size, type TableMetal } from '../tables/ampacity'
 import type { Site } from './site'
 import { Trail } from './trail'
@@ -28,7 +28,7 @@ export interface LoadFact {
   readonly fact: FactRef | undefined
 }
 
-const CAPPED = new Set(['NM-B', 'NM', 'cloth NM', 'UF'])
+export const CAPPED_CABLES: ReadonlySet<string> = new Set(['NM-B', 'NM', 'cloth NM', 'UF'])
 /** NM-B came in about 1985; cable marked plain NM before it counts as 60 °C insulation. */
 const FIXED_INSULATION: Record<string, Column> = {
   'NM-B': 90,
@@ -121,7 +121,7 @@ export function valuesOf(run: RunFacts, edition: number): RunValues {
       : [isInInsulation]
     : wiring === undefined
       ? BOTH
-      : [CAPPED.has(wiring) || (wiring === 'SE' && edition < 2011)]
+      : [CAPPED_CABLES.has(wiring) || (wiring === 'SE' && edition < 2011)]
   const insulation = saysInsulation(wiring) ?? run.insulationC
   const isCapped = caps.length === 1 && caps[0] === true
   return {
@@ -141,7 +141,7 @@ export function allowedBand(
   carriesWholeDwelling: LoadFact,
 ): AllowedBand | NoBand {
   const trail = new Trail()
-  const conductor = run as Subject<'segment'>
+  const conductor = run
   const size = trail.ask(conductor.facts.size)
   if (size === undefined)
     return { isKnown: false, rests: trail.rests, missing: trail.rests.slice() }
@@ -192,7 +192,12 @@ export function allowedBand(
     if (currentCarrying === undefined) missing.push(last())
     stretches.push({ ambientC: ambientC ?? 30, currentCarrying: currentCarrying ?? 3 })
   }
+  // Out of the table there is no sum: 14 AWG aluminum is no building wire, and what was gauged is gauged again.
+  const isInTable = metals.values.some(m => isTabled(size, m, site.edition))
+  if (missing.length === 0 && !isInTable)
+    return { isKnown: false, rests: trail.rests, missing: [absent(run, 'size')] }
   if (missing.length > 0) return { isKnown: false, rests: trail.rests, missing }
+  const sets = run.kind === 'feeder' ? parallel(run, trail) : 1
   if (stretches.length === 0) stretches.push({ ambientC: 30, currentCarrying: 3 })
 
   if (
@@ -213,6 +218,7 @@ export function allowedBand(
         isCappedAt60: caps.values[0]!,
         terminals: terminals.values[0]!,
         ...stretches[0]!,
+        sets,
         feedsSeveralReceptacles: loads.values[0]!,
         carriesWholeDwelling: wholes.values[0]!,
       },
@@ -224,7 +230,7 @@ export function allowedBand(
   const key =
     `${size} ${metal} ${caps.values.join()} ${insulation.values.join()} ` +
     `${terminals.values.join()} ${loads.values.join()} ${wholes.values.join()} ` +
-    `${stretches.map(x => `${x.ambientC}:${x.currentCarrying}`).join()} ${site.edition}`
+    `${stretches.map(x => `${x.ambientC}:${x.currentCarrying}`).join()} ${site.edition} ${sets}`
   const tried = TRIED.get(key) ?? tryAll()
   return {
     isKnown: true,
@@ -250,6 +256,7 @@ export function allowedBand(
                   insulation: column,
                   isCappedAt60,
                   terminals: marked,
+                  sets,
                   feedsSeveralReceptacles: feeds,
                   carriesWholeDwelling: whole,
                 }
@@ -311,4 +318,12 @@ function tells(combos: readonly Combo[], k: number, amps: number): boolean {
     sides.set(others, fits)
   }
   return false
+}
+
+/** Conductors in parallel for each phase; one where nobody says otherwise, and none below 1/0. 310.10(G). */
+function parallel(feeder: Subject<'feeder'>, trail: Trail): number {
+  const { sets, size } = feeder.facts
+  const count = sets.state === 'known' ? trail.ask(sets) : undefined
+  const isLarge = size.state === 'known' && sizeIndex(size.value) >= sizeIndex('1/0')
+  return isLarge ? (count ?? 1) : 1
 }

@@ -17,10 +17,12 @@ function walkBond(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> 
   if (value !== true) {
     for (const bar of site.children(enclosure, 'bar')) {
       const role = trail.ask(bar.facts.role)
-      if (role === 'ground' || role === 'electrode') continue
       const isBonded = trail.ask(bar.facts.isBondedToEnclosure)
-      if (isBonded === true && role !== undefined) return { value: true, rests: trail.rests }
-      if (isBonded !== false) value = undefined
+      // A bar for grounds bonds the neutral where a jumper or busbar joins it to the neutral bar.
+      const isNeutral =
+        role === 'neutral' || role === 'common' ? true : trail.ask(bar.facts.isTiedToNeutral)
+      if (isBonded === true && isNeutral === true) return { value: true, rests: trail.rests }
+      if (isBonded !== false && isNeutral !== false) value = undefined
     }
   }
   return { value, rests: trail.rests }

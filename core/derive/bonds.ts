@@ -1,28 +1,45 @@
-import { absent } from '../model/house'
+import { absent, type Subject } from '../model/house'
 import { roleOf } from './service-role'
+import { soundnessOf } from './electrode'
 import type { Context } from '../engine/context'
 import { say } from '../engine/say'
 import type { Verdict } from '../engine/verdict'
 import { electrodeConductorSize, equipmentGroundSize } from '../tables/grounding'
 import { sizeIndex, type Size } from '../tables/ampacity'
 import { sizeName } from '../tables/allowed-device'
-import type { Subject } from '../model/house'
 
-/**
- * Judges the bond to a piping system that was found: sound, and large enough. Water piping is sized by the service
- * conductors (250.104(A), 250.102), gas by the circuit that may energize it, or by a least size.
- */
 /** The checks of a bond to piping; the rules that judge one carry them. */
 export const BOND_CHECKS = {
   connection: { danger: 2, says: 'Bond to the {what}: {connection}' },
-  'not-copper': { danger: 2, says: 'The bond is {metal}; copper {least} or larger is required' },
+  'lands-elsewhere': {
+    danger: 3,
+    says: 'The bond ends on {where}: that is no bond to the service',
+  },
   'too-small': { danger: 2, says: 'Bond of {size} {metal}; {required} required' },
 } as const
 
-export function bondTo(what: 'water piping' | 'gas piping', c: Context, least?: Size): Verdict {
+/** Ends that reach the neutral and the electrode of the service. 250.104(A), (B). */
+const AT_SERVICE = new Set([
+  'neutral bar',
+  'ground bar',
+  'enclosure',
+  'grounding electrode conductor',
+  'electrode of the service',
+])
+
+/**
+ * Judges every bond to a piping system that was found: sound, large enough, and landing where it ties the pipe to the
+ * service. Water piping is sized by the service conductors (250.104(A), 250.102), gas by the circuit that may energize
+ * it, or by a least size.
+ * @param least least size by metal, where a code of its own gives one
+ */
+export function bondTo(
+  what: 'water piping' | 'gas piping',
+  c: Context,
+  least?: Readonly<Record<'copper' | 'aluminum', Size>>,
+): Verdict {
   const bonds = c.site.all.bond.filter(b => c.ask(b.facts.to) === what)
-  const bond = bonds[0]
-  if (!bond) {
+  if (bonds.length === 0) {
     const unread = c.site.all.bond.filter(b => c.ask(b.facts.to) === undefined)
     return c.undecided(
       say('A bond was found; its size and clamp have not been recorded'),
@@ -32,32 +49,84 @@ export function bondTo(what: 'water piping' | 'gas piping', c: Context, least?: 
         : [absent(c.site.premises, what === 'water piping' ? 'waterBond' : 'gasBond')],
     )
   }
+  let isOpen = false
+  for (const bond of bonds) if (!isSettled(bond, what, c, least)) isOpen = true
+  if (isOpen) return c.undecided(say('The bond has not been looked at closely'))
+  const [first] = bonds
+  const size = first && c.ask(first.facts.size)
+  const metal = first && c.ask(first.facts.metal)
+  return size && metal
+    ? c.clear(say('Bonded with {size} {metal}', { size: sizeName(size), metal }))
+    : c.undecided()
+}
+
+/** Notes what is wrong with one bond; false where something about it has not been seen. */
+function isSettled(
+  bond: Subject<'bond'>,
+  what: 'water piping' | 'gas piping',
+  c: Context,
+  least: Readonly<Record<'copper' | 'aluminum', Size>> | undefined,
+): boolean {
   const connection = c.ask(bond.facts.connection)
   const size = c.ask(bond.facts.size)
   const metal = c.ask(bond.facts.metal)
   if (connection !== undefined && connection !== 'sound')
     c.fails('connection', { what, connection })
-  const required = least ?? (what === 'water piping' ? waterSize(c, metal) : gasSize(metal))
-  if (least && metal !== undefined && metal !== 'copper')
-    c.fails('not-copper', { metal, least: sizeName(least) })
+  const required = !metal
+    ? undefined
+    : least
+      ? least[metal]
+      : what === 'water piping'
+        ? waterSize(c, metal)
+        : gasSize(metal)
   if (size && metal && required && sizeIndex(size) < sizeIndex(required))
     c.fails('too-small', { size: sizeName(size), metal, required: sizeName(required) })
-  if (!connection || !size || !metal || !required)
-    return c.undecided(say('The bond has not been looked at closely'))
-  return c.clear(say('Bonded with {size} {metal}', { size: sizeName(size), metal }))
+  const lands = landing(bond, c)
+  return Boolean(connection && size && metal && required) && lands
 }
 
-function waterSize(c: Context, metal: 'copper' | 'aluminum' | undefined): Size | undefined {
-  const service: Subject<'enclosure'> | undefined = c.site.all.enclosure.find(
-    e => roleOf(c.site, e).value === 'service',
-  )
+/** Where the other end is; notes the failure where it ties the pipe to something else than the service. */
+function landing(bond: Subject<'bond'>, c: Context): boolean {
+  const on = c.ask(bond.facts.landsOn)
+  if (on !== undefined && !AT_SERVICE.has(on)) {
+    c.fails('lands-elsewhere', { where: on })
+    return true
+  }
+  if (on === 'grounding electrode conductor' || on === 'electrode of the service') return true
+  const enclosure = c.site.get(c.ask(bond.facts.landsIn), 'enclosure')
+  if (!enclosure) return false
+  const role = roleOf(c.site, enclosure)
+  c.rest(role.rests)
+  if (role.value === 'load') c.fails('lands-elsewhere', { where: 'a panel after the service' })
+  return role.value !== undefined
+}
+
+/**
+ * A grounding electrode conductor to the water pipe that is sound and of full size bonds the piping too: nothing more
+ * is asked for. 250.104(A), 250.53(D).
+ */
+export function isBondedByElectrode(c: Context): boolean {
+  return c.site.all.electrode.some(electrode => {
+    if (c.ask(electrode.facts.type) !== 'water pipe') return false
+    const enclosure = c.site.get(c.ask(electrode.facts.landsIn), 'enclosure')
+    if (!enclosure) return false
+    const role = roleOf(c.site, enclosure)
+    c.rest(role.rests)
+    if (role.value === undefined || role.value === 'load') return false
+    const { value, rests } = soundnessOf(c.site, electrode, enclosure)
+    c.rest(rests)
+    return value.isSeen && value.faults.length === 0
+  })
+}
+
+function waterSize(c: Context, metal: 'copper' | 'aluminum'): Size | undefined {
+  const service = c.site.all.enclosure.find(e => roleOf(c.site, e).value === 'service')
   if (!service) return undefined
   c.rest(roleOf(c.site, service).rests)
   const size = c.ask(service.facts.serviceSize)
   const of = c.ask(service.facts.serviceMetal)
-  return size && of && metal ? electrodeConductorSize(size, of, metal, 'water pipe') : undefined
+  return size && of ? electrodeConductorSize(size, of, metal, 'water pipe') : undefined
 }
 
 /** Sized by the circuit likely to energize it: an ordinary 20 A circuit. 250.104(B), 250.122. */
-const gasSize = (metal: 'copper' | 'aluminum' | undefined): Size | undefined =>
-  metal && equipmentGroundSize(20, metal)
+const gasSize = (metal: 'copper' | 'aluminum'): Size | undefined => equipmentGroundSize(20, metal)

@@ -7,7 +7,7 @@ export function unopened(outlet: Subject<'outlet'>, c: Context): FactRef[] | und
   return c.ask(outlet.facts.isBoxOpened) === true ? undefined : [absent(outlet, 'isBoxOpened')]
 }
 
-const CARRY_DEVICES = new Set(['receptacle', 'switch'])
+const CARRY_DEVICES = new Set(['receptacle', 'switch', 'blank-face GFCI'])
 /** Seen to be something that holds no protective device. */
 export const holdsNoDevice = (type: string | undefined): boolean =>
   type !== undefined && !CARRY_DEVICES.has(type)

@@ -7,7 +7,16 @@ import { Trail, type Walked } from './trail'
 
 /** What is wrong with a grounding electrode conductor, by the message ids of the rule that judges it. */
 export interface ElectrodeFault {
-  readonly id: 'lands-on-nothing' | 'connection' | 'spliced' | 'no-jumper' | 'too-small'
+  readonly id:
+    | 'lands-on-nothing'
+    | 'lands-on-enclosure'
+    | 'lands-behind-screw'
+    | 'aluminum-near-earth'
+    | 'unprotected'
+    | 'connection'
+    | 'spliced'
+    | 'no-jumper'
+    | 'too-small'
   readonly data: Readonly<Record<string, string>>
 }
 export interface Soundness {
@@ -28,11 +37,11 @@ export function soundnessOf(
   const answers = site.kept<Walked<Soundness> & { readonly value: Soundness }>('electrodes')
   const key = `${electrode.id} ${enclosure.id}`
   let walked = answers.get(key)
-  if (!walked) answers.set(key, (walked = look(electrode, enclosure)))
+  if (!walked) answers.set(key, (walked = look(site, electrode, enclosure)))
   return walked
 }
 
-function look(electrode: Subject<'electrode'>, enclosure: Subject<'enclosure'>) {
+function look(site: Site, electrode: Subject<'electrode'>, enclosure: Subject<'enclosure'>) {
   const trail = new Trail()
   const { facts } = electrode
   const faults: ElectrodeFault[] = []
@@ -49,6 +58,20 @@ function look(electrode: Subject<'electrode'>, enclosure: Subject<'enclosure'>) 
   const isJumpered = type === 'water pipe' ? trail.ask(facts.isJumpered) : true
   if (landsOn === 'isolated bar' || landsOn === 'nothing')
     fail('lands-on-nothing', { where: landsOn === 'nothing' ? 'nothing' : 'an isolated bar' })
+  let isLandingSeen = landsOn !== undefined
+  if (landsOn === 'enclosure') fail('lands-on-enclosure')
+  if (landsOn === 'ground bar') {
+    // The bar it lands on may be in another enclosure than the service disconnect, such as the meter.
+    const landsIn = site.get(trail.ask(facts.landsIn), 'enclosure') ?? enclosure
+    const isTied = groundBarTied(site, landsIn, trail)
+    if (isTied === false) fail('lands-behind-screw')
+    if (isTied === undefined) isLandingSeen = false
+  }
+  // Aluminum corrodes near the soil; small copper breaks where it is not protected. 250.64(A), (B).
+  const isNearEarth = metal === 'aluminum' ? trail.ask(facts.isNearEarth) : false
+  if (isNearEarth) fail('aluminum-near-earth')
+  const isProtected = size === '8' ? trail.ask(facts.isProtected) : true
+  if (isProtected === false) fail('unprotected')
   if (connection === 'loose' || connection === 'corroded' || connection === 'not a listed clamp')
     fail('connection', { connection })
   if (isSpliced) fail('spliced')
@@ -75,8 +98,28 @@ function look(electrode: Subject<'electrode'>, enclosure: Subject<'enclosure'>) 
       serviceMetal,
     })
   }
-  const isSeen = [isJumpered, landsOn, isSpliced, connection, size, least].every(
-    x => x !== undefined,
-  )
+  const isSeen =
+    [isJumpered, isSpliced, connection, size, least, isNearEarth, isProtected].every(
+      x => x !== undefined,
+    ) && isLandingSeen
   return { value: { faults, isSeen }, rests: trail.rests }
+}
+
+/**
+ * Whether a wire or busbar ties the ground bar to the neutral: only then may an electrode conductor land on it. A bar
+ * held to the enclosure by the green screw alone puts the screw in the way of lightning. 250.24(A)(4).
+ */
+function groundBarTied(
+  site: Site,
+  enclosure: Subject<'enclosure'>,
+  trail: Trail,
+): boolean | undefined {
+  const bars = site.children(enclosure, 'bar').filter(b => trail.ask(b.facts.role) === 'ground')
+  const ties = bars.map(b => trail.ask(b.facts.isTiedToNeutral))
+  if (ties.includes(true)) return true
+  const means = trail.ask(enclosure.facts.bondMeans)
+  if (means === 'listed bar') return true
+  // A wire jumper may go to the bar or to the enclosure; where no bar was recorded, nobody has seen which.
+  if (ties.includes(undefined) || means === undefined) return undefined
+  return ties.length === 0 && means === 'wire jumper' ? undefined : false
 }

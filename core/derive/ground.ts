@@ -1,4 +1,5 @@
 import { absent, valueOf, type FactRef, type Subject } from '../model/house'
+import { canGround } from './feeder-ground'
 import type { Site } from './site'
 import { Trail, type Walked } from './trail'
 
@@ -38,20 +39,47 @@ function decide(site: Site, outlet: Subject<'outlet'>, trail: Trail): GroundStat
   if (ground === undefined) return undefined
   const ohms = trail.ask(outlet.facts.groundOhms)
   if (ohms !== undefined && ohms > NO_GROUND_OHMS) return 'none'
-  if (ground === 'connected') return lamps === 'correct' || ohms !== undefined ? 'good' : undefined
+  // What a tester or an impedance shows may be the jumper; only with it removed do they speak of the wire.
+  const jumper = outlet.facts.hasNeutralGroundJumper
+  const hasJumper = jumper.state === 'known' && trail.ask(jumper) === true
+  if (ground === 'connected') {
+    if (hasJumper || (ohms !== undefined && ohms > GOOD_GROUND_OHMS)) return undefined
+    return lamps === 'correct' || ohms !== undefined ? 'good' : undefined
+  }
   if (ohms !== undefined && ohms > GOOD_GROUND_OHMS) return 'none'
-  const circuit = site.get(trail.ask(outlet.facts.circuit), 'circuit')
-  const wirings = circuit
-    ? site.children(circuit, 'segment').map(s => trail.ask(s.facts.wiring))
-    : []
-  if (wirings.includes('old spiral armor')) return 'none'
-  return ohms === undefined || wirings.length === 0 || wirings.includes(undefined)
+  const runs = racewaysOf(site, outlet, trail)
+  if (runs.includes(false)) return 'none'
+  return hasJumper || ohms === undefined || runs.length === 0 || runs.includes(undefined)
     ? undefined
     : 'good'
 }
 
+/** Whether each run of the circuit can serve as the ground by its raceway or armor. */
+function racewaysOf(
+  site: Site,
+  outlet: Subject<'outlet'>,
+  trail: Trail,
+): readonly (boolean | undefined)[] {
+  const circuit = site.get(trail.ask(outlet.facts.circuit), 'circuit')
+  if (!circuit) return []
+  const breaker = site.get(valueOf(circuit, 'fedBy'), 'breaker')
+  return site.children(circuit, 'segment').map(run => {
+    const wiring = trail.ask(run.facts.wiring)
+    if (wiring === undefined) return undefined
+    if (wiring !== 'flexible conduit') return canGround(wiring, undefined, undefined)
+    trail.ask(circuit.facts.fedBy)
+    const amps = breaker && trail.ask(breaker.facts.ratingAmps)
+    return canGround(wiring, amps, trail.ask(run.facts.lengthFt))
+  })
+}
+
 /** What to look at for a ground: the facts not known, or the circuit where none of its wiring was recorded. */
 export function openGround(rests: readonly FactRef[], outlet: Subject<'outlet'>): FactRef[] {
+  // A poor path, or one a jumper stands in for, is measured again once that is mended.
+  const again =
+    valueOf(outlet, 'groundOhms') !== undefined ||
+    valueOf(outlet, 'hasNeutralGroundJumper') === true
   const open = rests.filter(f => f.state !== 'known')
+  if (open.length === 0 && again) return [absent(outlet, 'groundOhms')]
   return open.length > 0 ? open : [absent(valueOf(outlet, 'circuit') ?? outlet, 'label')]
 }

@@ -4,15 +4,6 @@ import { say, type Step } from '../engine/say'
 import type { Verdict } from '../engine/verdict'
 import type { Subject } from '../model/house'
 
-const TWO_WIRE_CABLES = new Set([
-  'NM-B',
-  'NM',
-  'cloth NM',
-  'UF',
-  'armored cable',
-  'old spiral armor',
-])
-
 /** The circuits on one shared neutral and their breakers; or the verdict, where there is no group to judge here. */
 export type Multiwire =
   | {
@@ -23,10 +14,17 @@ export type Multiwire =
 
 /**
  * Gathers the multiwire group a circuit belongs to. The group is judged once, on its first circuit.
- * A group on one breaker of several poles keeps both multiwire rules, and `onePole` says how.
- * Whether a circuit shares its neutral is asked, except where a two-wire cable or a breaker of several poles answers.
+ * A group on one breaker of several poles keeps both multiwire rules, and `onePole` says how; `spans` looks at that
+ * breaker before it is taken to span the legs.
+ * Whether a circuit shares its neutral is asked, two-wire cables included: a neutral borrowed from the next circuit,
+ * as at stair lights, lies in just those. A breaker of several poles answers by itself.
  */
-export function multiwireOf(circuit: Subject<'circuit'>, c: Context, onePole: Step): Multiwire {
+export function multiwireOf(
+  circuit: Subject<'circuit'>,
+  c: Context,
+  onePole: Step,
+  spans?: (breaker: Subject<'breaker'>) => Verdict | undefined,
+): Multiwire {
   const group = neutralGroupOf(c.site, circuit)
   if (group.circuits.length < 2) return { verdict: alone(circuit, c) }
   if (group.circuits[0] !== circuit) {
@@ -46,6 +44,9 @@ export function multiwireOf(circuit: Subject<'circuit'>, c: Context, onePole: St
   if (breakers.length === 1) {
     const poles = c.ask(breakers[0]!.facts.poles)
     if (poles === undefined) return { verdict: c.undecided() }
+    const first = breakers[0]
+    const verdict = poles > 1 && first ? spans?.(first) : undefined
+    if (verdict) return { verdict }
     return {
       verdict:
         poles > 1 ? c.clear(onePole) : c.na(say('Both on one single-pole breaker: no second hot')),
@@ -57,12 +58,6 @@ export function multiwireOf(circuit: Subject<'circuit'>, c: Context, onePole: St
 function alone(circuit: Subject<'circuit'>, c: Context): Verdict {
   const shares = c.ask(circuit.facts.sharesNeutralWith)
   if (shares !== undefined) return c.na(say('Its neutral is its own'))
-  const segment = c.site.children(circuit, 'segment')[0]
-  if (segment && c.ask(segment.facts.conductors) === 2) {
-    const wiring = c.ask(segment.facts.wiring)
-    if (wiring !== undefined && TWO_WIRE_CABLES.has(wiring))
-      return c.na(say('A two-wire cable carries its own neutral'))
-  }
   const breaker = c.site.get(c.ask(circuit.facts.fedBy), 'breaker')
   const poles = breaker && c.ask(breaker.facts.poles)
   if (poles !== undefined && poles > 1)

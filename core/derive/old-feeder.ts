@@ -1,7 +1,11 @@
-import { all, not, of, settled, unknown, type Truth } from '../conclusions/truth'
+import { all, any, map, not, of, settled, unknown, type Truth } from '../conclusions/truth'
 import { isOpenYear, valueOf, type Subject } from '../model/house'
 import { FEEDER_GROUND_SINCE } from '../tables/years'
+import { feederGroundOf } from './feeder-ground'
 import type { Site } from './site'
+
+const YARD = 'on a pole or yard structure'
+const PLACES = ['indoors', 'outdoors', YARD]
 
 /** The conditions under which a feeder without a grounding conductor was lawful, and is allowed to remain. */
 export interface OldFeeder {
@@ -29,9 +33,20 @@ export function oldFeederOf(
   feeder: Subject<'feeder'> | undefined,
 ): OldFeeder {
   const building = site.buildingOf(enclosure)
-  const isDetached = building
-    ? of<boolean>(building.facts.isDetached, [true, false])
+  // The exception excuses the feeder between the buildings, not one that starts inside.
+  const start = feeder && valueOf(feeder, 'from')
+  const source =
+    site.get(start, 'enclosure') ??
+    site.get(site.get(start, 'breaker')?.parent ?? undefined, 'enclosure')
+  const isInside = building !== undefined && source && site.buildingOf(source) === building
+  // From a pole or yard structure the house itself is the separate building.
+  const isFromYard = source
+    ? map(of<string>(source.facts.place, PLACES), place => place === YARD)
     : settled(false)
+  const isApart =
+    building && !isInside ? of<boolean>(building.facts.isDetached, [true, false]) : settled(false)
+  // Inside one building it makes no difference where the source stands.
+  const isDetached = isInside ? settled(false) : any(isApart, isFromYard)
   const fedFrom = of<string>(enclosure.facts.fedFrom)
   if (!feeder) {
     // A feeder nobody has traced may be an old one; what is fed by none has none.
@@ -49,11 +64,11 @@ export function oldFeederOf(
       holds,
     }
   }
-  const egc = feeder.facts.egc
+  const path = map(feederGroundOf(site, feeder), value => value === 'none')
   const hasNoGround =
-    egc.state === 'known'
-      ? settled(egc.value === 'none', [egc, ...fedFrom.rests])
-      : unknown([egc], [egc, ...fedFrom.rests])
+    path.state === 'settled'
+      ? settled(path.value, [...path.rests, ...fedFrom.rests])
+      : unknown(path.missing, [...path.rests, ...fedFrom.rests])
   const hasNoOtherPath = not(of<boolean>(feeder.facts.hasOtherMetallicPath, [true, false]))
   const hasNoGroundFault = not(
     of<boolean>(feeder.facts.hasGroundFaultProtectionAhead, [true, false]),

@@ -9,8 +9,6 @@ import {
   type Bearing,
   type GfciRow,
 } from '../tables/protection-years'
-import type { Site } from './site'
-import { Trail, type Walked } from './trail'
 
 export interface GfciNeed {
   readonly since: number | undefined
@@ -31,6 +29,7 @@ const LISTED_APPLIANCES: ReadonlySet<string> = new Set([
   'range, oven or cooktop',
   'dryer',
   'microwave',
+  'sump pump',
 ])
 
 /**
@@ -220,42 +219,4 @@ function hardWired(
     both(type === undefined ? undefined : true, amps === undefined ? undefined : true),
     isNoHvac ? true : undefined,
   )
-}
-
-const isAfci = (protection: string | undefined) => protection === 'AFCI' || protection === 'dual'
-
-/** Where arc-fault protection of an outlet sits: in the breaker, in this device, in a device ahead, or nowhere. */
-export function afciOf(
-  site: Site,
-  outlet: Subject<'outlet'>,
-): Walked<'breaker' | 'own' | 'ahead' | 'none'> {
-  const trail = new Trail()
-  const circuit = site.get(trail.ask(outlet.facts.circuit), 'circuit')
-  const breaker = circuit && site.get(trail.ask(circuit.facts.fedBy), 'breaker')
-  const atBreaker = breaker && trail.ask(breaker.facts.protection)
-  if (isAfci(atBreaker)) return { value: 'breaker', rests: trail.rests }
-  const own = protectionOf(outlet, trail)
-  if (isAfci(own)) return { value: 'own', rests: trail.rests }
-  let isOpen = atBreaker === undefined || own === undefined
-  for (let at = outlet, steps = 0; ; steps++) {
-    const after: string | undefined = trail.ask(at.facts.after)
-    if (after === 'panel') return { value: isOpen ? undefined : 'none', rests: trail.rests }
-    const ahead = site.get(after, 'outlet')
-    if (!ahead || steps > site.all.outlet.length) return { value: undefined, rests: trail.rests }
-    const protection = protectionOf(ahead, trail)
-    if (protection === undefined) isOpen = true
-    else if (isAfci(protection)) {
-      // What is not fed through the load terminals of a device is not protected by it.
-      const fromLoad = trail.ask(at.facts.isFedFromLoadSide)
-      if (fromLoad === true) return { value: 'ahead', rests: trail.rests }
-      if (fromLoad === undefined) isOpen = true
-    }
-    at = ahead
-  }
-}
-
-const CARRIES_NONE = new Set(['luminaire', 'junction box', 'hard-wired outlet', 'alarm'])
-function protectionOf(outlet: Subject<'outlet'>, trail: Trail) {
-  const type = trail.ask(outlet.facts.type)
-  return type !== undefined && CARRIES_NONE.has(type) ? 'none' : trail.ask(outlet.facts.protection)
 }

@@ -1,4 +1,5 @@
 import type { Subject } from '../model/house'
+import { startsAheadOfMain } from './ahead'
 import type { Site } from './site'
 import { Trail, type Walked } from './trail'
 
@@ -47,6 +48,12 @@ function decide(
     const start = feeder && trail.ask(feeder.facts.from)
     const source = site.get(start, 'enclosure') ?? parentEnclosure(site, start)
     if (!source || walking.has(source.id)) return undefined
+    // Ahead of a main, the conductors are on whichever side the main itself is fed from.
+    if (feeder && startsAheadOfMain(feeder, trail)) {
+      const before = trail.ask(source.facts.fedFrom)
+      if (before === undefined) return undefined
+      if (before === 'utility') return firstAfterSupply(site, enclosure, trail)
+    }
     const ahead = walk(site, source, roles, walking)
     trail.rests.push(...ahead.rests)
     if (ahead.value === undefined) return undefined

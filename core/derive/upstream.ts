@@ -1,4 +1,5 @@
 import { valueOf, type Subject } from '../model/house'
+import { startsAheadOfMain } from './ahead'
 import type { Site } from './site'
 import { Trail, type Walked } from './trail'
 
@@ -47,6 +48,8 @@ function walkUp(site: Site, breaker: Subject<'breaker'>): Walked<Upstream> {
     }
   }
   const walked = new Set<string>()
+  // What starts at the line lugs of a main is not protected by it.
+  let isBehindMain = true
   let enclosure = site.get(breaker.parent ?? undefined, 'enclosure')
   while (enclosure && !walked.has(enclosure.id)) {
     walked.add(enclosure.id)
@@ -58,7 +61,7 @@ function walkUp(site: Site, breaker: Subject<'breaker'>): Walked<Upstream> {
       : trail.ask(enclosure.facts.hasSecondSource)
     if (second === true) hasOneSource = false
     else if (second === undefined && hasOneSource) hasOneSource = undefined
-    const main = trail.ask(enclosure.facts.mainKind)
+    const main = isBehindMain ? trail.ask(enclosure.facts.mainKind) : 'main lugs'
     if (main === 'main breaker' || main === 'fused main')
       take(enclosure, trail.ask(enclosure.facts.mainAmps), LEAST_MAIN)
     // A plain meter has no device of its own; what has one is recorded as a disconnect.
@@ -76,6 +79,7 @@ function walkUp(site: Site, breaker: Subject<'breaker'>): Walked<Upstream> {
     if (device) take(device, trail.ask(device.facts.ratingAmps), LEAST_BREAKER)
     else if (!site.get(start, 'enclosure')) unread(LEAST_BREAKER)
     enclosure = site.get(device?.parent ?? start, 'enclosure')
+    isBehindMain = device !== undefined || !startsAheadOfMain(feeder, trail)
   }
   return { value: { smallestAmps, smallest, unreadFrom, hasOneSource }, rests: trail.rests }
 }

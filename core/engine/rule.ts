@@ -39,6 +39,14 @@ export interface Rule<K extends Kind = Kind> {
   readonly remedies: readonly string[]
   /** Exceptions and easy mistakes the rule knows about, in plain words. */
   readonly traps: readonly string[]
+  /** What to do while the answer is open and could be dangerous, where the rule knows better than its subject. */
+  readonly until?: string
+  /** Of a rule that one look settles: the field, what each value means, and what must be so for it to bear. */
+  readonly look?: {
+    readonly field: string
+    readonly values: Readonly<Record<string, object>>
+    readonly only: readonly object[]
+  }
   judge(subject: Subject<K>, c: Context): Verdict
 }
 

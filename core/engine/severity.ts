@@ -28,7 +28,7 @@ const WHY: Readonly<Record<Danger, string>> = {
 /**
  * Severity is danger × exposure: danger 1 to 4 from the rule, exposure 1.25 where people stand on wet or grounded
  * ground. From 4 make safe now, from 2.5 repair, from 1.5 upgrade. What is allowed to remain is not a repair,
- * unless it is lethal; how strictly it is reported is a setting.
+ * unless it is lethal; what work being done now requires is at least one; how strictly it is reported is a setting.
  */
 export function severityOf(
   failure: Failure,
@@ -36,17 +36,15 @@ export function severityOf(
   subject: Subject,
   site: Site,
 ): { severity: Severity; why: Step } {
-  const room =
-    subject.kind === 'outlet'
-      ? valueOf(site.roomOf(subject as Subject<'outlet'>), 'use')
-      : undefined
-  const place =
-    subject.kind === 'enclosure' ? valueOf(subject as Subject<'enclosure'>, 'place') : undefined
+  const room = subject.kind === 'outlet' ? valueOf(site.roomOf(subject), 'use') : undefined
+  const place = subject.kind === 'enclosure' ? valueOf(subject, 'place') : undefined
   const isExposed = (room !== undefined && WET.has(room)) || place === 'outdoors'
   const exposure = isExposed ? EXPOSED : 1
   const score = failure.danger * exposure
   let severity: Severity =
     score >= 4 ? 'make safe now' : score >= 2.5 ? 'repair' : score >= 1.5 ? 'upgrade' : 'note'
+  // Work that is being done now is done right: what it brings along is a repair, not a wish.
+  if (standing.kind === 'required by this work' && severity === 'upgrade') severity = 'repair'
   const where = isExposed ? `, where people stand on wet or grounded floors (${room ?? place})` : ''
   const why = say(`${WHY[failure.danger]}{where}`, { where })
   if (standing.kind === 'allowed to remain' && severity !== 'make safe now') {

@@ -1,5 +1,5 @@
 import type { Site } from '../derive/site'
-import { valueOf, type FactRef, type Subject } from '../model/house'
+import { valueAt, type FactRef, type Subject } from '../model/house'
 import type { Rule } from './rule'
 import { say, type Step } from './say'
 import type { Failure } from './verdict'
@@ -60,7 +60,12 @@ export function standingOf(rule: Rule, failure: Failure, subject: Subject, site:
       turningYears: [],
       rests,
     }
-  if (work !== undefined && work !== 'none' && triggersOf(rule, site).includes(work)) {
+  if (
+    work !== undefined &&
+    work !== 'none' &&
+    triggersOf(rule, site).includes(work) &&
+    (failure.broughtBy?.includes(work) ?? true)
+  ) {
     return {
       kind: 'required by this work',
       why: say('Being {work} now: the rule of today applies', {
@@ -105,8 +110,13 @@ export function standingOf(rule: Rule, failure: Failure, subject: Subject, site:
 }
 
 function workOn(subject: Subject, site: Site): string | undefined {
-  const own = valueOf(subject as Subject<'outlet'>, 'work')
-  if (own !== undefined) return own
+  const own = valueAt(subject, 'work')
+  if (subject.kind === 'outlet') {
+    // An outlet of a circuit that is newly made is new; what is extended bears on outlets nobody says anything else of.
+    const circuit = valueAt(site.get(String(valueAt(subject, 'circuit')), 'circuit'), 'work')
+    if (circuit === 'new' || (circuit === 'extended' && own === undefined)) return circuit
+  }
+  if (own !== undefined) return String(own)
   if (subject.kind === 'segment' && subject.parent)
     return workOn(site.get(subject.parent, 'circuit') ?? site.premises, site)
   if ((subject.kind === 'bar' || subject.kind === 'breaker') && subject.parent)

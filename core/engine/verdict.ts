@@ -44,6 +44,8 @@ export interface Failure {
   readonly since?: number
   /** The thing was lawful when made in years before this one, whatever the edition. */
   readonly lawfulBefore?: number
+  /** The kinds of work that bring this very thing along, where not all of the rule's do. */
+  readonly broughtBy?: readonly string[]
   /** When the rule began is not settled: it may be older than `since`. */
   readonly isSinceOpen?: boolean
   /** Facts that would have settled more than this verdict needed. */

@@ -386,6 +386,7 @@ export function bakehouse(): Node {
                   id: 'heater',
                   label: 'Water heater',
                   supplies: 'water heater',
+                  heaterKind: 'storage, 120 gal or less',
                   applianceAmps: read(25),
                   isDeviceMarked: false,
                   year: told(2002),

@@ -324,6 +324,7 @@ export function tarn(): Node {
               id: 'heater',
               label: 'Water heater',
               supplies: 'water heater',
+              heaterKind: 'storage, 120 gal or less',
               feedsLineToLine: true,
               applianceAmps: read(18.8),
               isDeviceMarked: true,

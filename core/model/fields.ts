@@ -154,6 +154,30 @@ const WIRINGS = [
   'knob-and-tube',
   'cord',
 ] as const
+/** What a room is used for, in the words the code knows. */
+const ROOM_USES = [
+  'bedroom',
+  'living',
+  'kitchen',
+  'bathroom',
+  'laundry',
+  'hallway',
+  'closet',
+  'garage',
+  'basement, finished',
+  'basement, unfinished',
+  'attic',
+  'crawl space',
+  'utility',
+  'outdoors',
+  'workshop',
+  'stairs',
+  'office',
+  'boathouse',
+  'food preparation',
+  'damp or wet room',
+] as const
+
 const EGCS = ['wire', 'metal raceway or armor', 'none'] as const
 
 const conductor = (stage: Stage) => ({
@@ -332,6 +356,35 @@ export const FIELDS = {
         'See whether each appliance with gas and a cord or circuit has an equipment ground',
       ),
     ),
+    serviceEntrance: choice(
+      'service cable, weatherhead and meter',
+      [
+        'sound',
+        'sheath frayed or open',
+        'weatherhead damaged',
+        'meter loose',
+        'enclosure not made for wet places',
+      ] as const,
+      at(
+        'outside',
+        'From the ground, follow the service cable from the weatherhead to the meter; do not touch',
+      ),
+    ),
+    emergencyDisconnect: choice(
+      'emergency disconnect outdoors',
+      ['there', 'none found'] as const,
+      at('outside', 'Look outside for a marked disconnect that shuts everything off'),
+    ),
+    centralHeating: choice(
+      'circuit of the central heating',
+      ['own circuit', 'shared with other outlets', 'no central heating'] as const,
+      at('trace', 'See whether the furnace or boiler has a circuit of its own', 'circuit tracer'),
+    ),
+    alarmsAge: choice(
+      'age of the smoke alarms',
+      ['under ten years', 'ten years or more'] as const,
+      at('rooms', 'Read the date on the back of each alarm'),
+    ),
     alarms: choice(
       'smoke and carbon monoxide alarms',
       ['where required', 'some missing', 'none found'] as const,
@@ -346,6 +399,11 @@ export const FIELDS = {
     isDetached: flag(
       'stands apart from the main building',
       at('outside', 'Look whether it is a separate building'),
+    ),
+    disconnect: choice(
+      'disconnect of the building',
+      ['at the building', 'none'] as const,
+      at('outside', 'See whether one disconnect at this building shuts it off'),
     ),
     fedThrough: choice(
       'fed by',
@@ -370,31 +428,15 @@ export const FIELDS = {
   },
   room: {
     name: text('room', at('rooms', 'Name the room')),
-    use: choice(
-      'use of the room',
-      [
-        'bedroom',
-        'living',
-        'kitchen',
-        'bathroom',
-        'laundry',
-        'hallway',
-        'closet',
-        'garage',
-        'basement, finished',
-        'basement, unfinished',
-        'attic',
-        'crawl space',
-        'utility',
-        'outdoors',
-        'workshop',
-        'stairs',
-        'office',
-        'boathouse',
-        'food preparation',
-        'damp or wet room',
-      ] as const,
-      at('rooms', 'See what the room is used for'),
+    use: choice('use of the room', ROOM_USES, at('rooms', 'See what the room is used for')),
+    alsoUse: choice(
+      'also used as',
+      ROOM_USES,
+      at('rooms', 'See whether it serves as another kind of room too'),
+    ),
+    isBelowGrade: flag(
+      'floor below the ground outside',
+      at('rooms', 'Compare the floor with the ground outside the window'),
     ),
     hasSink: flag(
       'sink, tub or shower in the room',
@@ -441,7 +483,11 @@ export const FIELDS = {
       ['meter', 'disconnect', 'panel'] as const,
       at('outside', 'See what it is'),
     ),
-    place: choice('stands', ['indoors', 'outdoors'] as const, at('outside', 'See where it stands')),
+    place: choice(
+      'stands',
+      ['indoors', 'outdoors', 'on a pole or yard structure'] as const,
+      at('outside', 'See where it stands'),
+    ),
     room: ref('stands in', ['room'], at('cover on', 'Say which room it stands in')),
     fedFrom: ref(
       'fed from',
@@ -502,6 +548,11 @@ export const FIELDS = {
       ['on separate bars', 'on a common bar'] as const,
       at('cover off', 'See whether neutrals and grounds share a bar', 'flashlight'),
     ),
+    interlock: choice(
+      'generator connected through',
+      ['listed interlock or transfer switch', 'none'] as const,
+      at('cover on', 'Look for a transfer switch, or a plate that lets one handle on at a time'),
+    ),
     hasSecondSource: flag(
       'a second source feeds it (generator, solar, battery)',
       at('cover off', 'Look for a backfed breaker, interlock or inverter circuit'),
@@ -550,6 +601,29 @@ export const FIELDS = {
         'Compare the directory with what each breaker was found to feed',
         'circuit tracer',
       ),
+    ),
+    entryConnectors: choice(
+      'cables in one connector',
+      ['one each, or as listed', 'several in one'] as const,
+      at(
+        'cover off',
+        'Look at each connector: one cable, or more than it is listed for?',
+        'flashlight',
+      ),
+    ),
+    strayWiring: choice(
+      'stray wiring in the enclosure',
+      ['none', 'live abandoned ends', 'low-voltage wiring'] as const,
+      at(
+        'cover off',
+        'Look for loose ends that are live, and for bell, alarm or network wiring',
+        'voltage tester',
+      ),
+    ),
+    fedFromLabel: choice(
+      'label says where it is fed from',
+      ['there', 'missing'] as const,
+      at('cover on', 'Look for a label that names the device and place feeding this panel'),
     ),
     corrosion: choice(
       'corrosion or debris',
@@ -735,6 +809,28 @@ export const FIELDS = {
       ['present', 'signals failed', 'none'] as const,
       at('cover on', 'Look for a surge device at or in the panel, and for its light'),
     ),
+    legAToNeutralV: number(
+      'leg A to neutral',
+      'V',
+      0,
+      300,
+      at(
+        'cover off',
+        'Measure from one leg to the neutral, large loads on, then off',
+        'multimeter',
+      ),
+    ),
+    legBToNeutralV: number(
+      'leg B to neutral',
+      'V',
+      0,
+      300,
+      at('cover off', 'Measure from the other leg to the neutral at the same time', 'multimeter'),
+    ),
+    wereLoadsOn: flag(
+      'large loads ran while the legs were measured',
+      at('cover off', 'Run a range, a dryer or heaters while you measure'),
+    ),
     ambientC: number(
       'air at the panel',
       '°C',
@@ -836,6 +932,26 @@ export const FIELDS = {
       ['branch', 'feeder', 'main', 'spare', 'backfed source'] as const,
       at('cover on', 'See what it serves'),
     ),
+    sourceKind: choice(
+      'brings in power from',
+      ['solar or battery inverter', 'generator'] as const,
+      at('cover on', 'Follow the backfed breaker to what it brings in'),
+    ),
+    hasHoldDown: flag(
+      'held down by a fastener',
+      at('cover off', 'A backfed plug-in breaker: is it held by a screw or clip of its own?'),
+    ),
+    isOppositeEnd: flag(
+      'at the end of the bus away from the main',
+      at('cover off', 'See whether the backfed breaker stands at the far end of the bus'),
+    ),
+    polesV: number(
+      'voltage between its poles',
+      'V',
+      0,
+      300,
+      at('cover off', 'Measure between the two terminals of the two-pole breaker', 'multimeter'),
+    ),
     handleTie: choice(
       'handles',
       ['common trip', 'listed tie', 'improvised tie', 'not tied'] as const,
@@ -845,6 +961,19 @@ export const FIELDS = {
       'protection',
       ['standard', 'GFCI', 'AFCI', 'dual'] as const,
       at('cover on', 'Look for a test button and read its legend'),
+    ),
+    fuseBase: choice(
+      'base of the plug fuse',
+      ['Type S adapter', 'Edison base'] as const,
+      at(
+        'cover on',
+        'Unscrew nothing: see whether the base takes any size, or has an adapter that takes one',
+      ),
+    ),
+    testButton: choice(
+      'by its own test button',
+      ['trips', 'does not trip'] as const,
+      at('cover on', 'Press the test button of the GFCI or AFCI breaker; then reset it'),
     ),
     isAluminumMarked: flag(
       'terminal marked for aluminum',
@@ -931,9 +1060,25 @@ export const FIELDS = {
       ['breaker', 'enclosure'],
       at('cover off', 'Follow the feeder to the breaker or lugs where it starts'),
     ),
+    fromTerminals: choice(
+      'starts at the',
+      ['line lugs', 'load lugs', 'bus'] as const,
+      at(
+        'cover off',
+        'Where it starts in an enclosure without a breaker of its own: ahead of the main, behind it, or on the bus?',
+        'flashlight',
+      ),
+    ),
     carriesWholeDwelling: flag(
       'carries the whole load of the dwelling',
       at('cover off', 'See whether everything in the dwelling is fed through it'),
+    ),
+    sets: whole(
+      'conductors in parallel for each phase',
+      '',
+      1,
+      8,
+      at('cover off', 'Count the conductors that land together on one terminal', 'flashlight'),
     ),
     hasOtherMetallicPath: flag(
       'another metal path runs between the buildings',
@@ -970,7 +1115,16 @@ export const FIELDS = {
     name: text('electrode', at('outside', 'Name it by where it is')),
     type: choice(
       'kind of electrode',
-      ['rod', 'concrete-encased', 'water pipe', 'plate', 'ring', 'building steel'] as const,
+      [
+        'rod',
+        'concrete-encased',
+        'water pipe',
+        'plate',
+        'ring',
+        'building steel',
+        'gas pipe',
+        'pool shell',
+      ] as const,
       at('outside', 'Follow the grounding electrode conductor to what it is clamped to'),
     ),
     landsIn: ref(
@@ -1002,6 +1156,17 @@ export const FIELDS = {
       'connection',
       ['sound', 'loose', 'corroded', 'not a listed clamp'] as const,
       at('outside', 'Look at the clamp and try it by hand'),
+    ),
+    isNearEarth: flag(
+      'aluminum ends within 18 in. of the earth',
+      at('outside', 'Aluminum or copper-clad: how high above the soil does it end?', 'tape'),
+    ),
+    isProtected: flag(
+      'its conductor runs protected',
+      at(
+        'outside',
+        'See whether it runs in raceway or armor, or out of harm’s way on the building',
+      ),
     ),
     isSpliced: flag(
       'its conductor is spliced other than by crimp or weld',
@@ -1062,6 +1227,19 @@ export const FIELDS = {
       'bond metal',
       ['copper', 'aluminum'] as const,
       at('outside', 'See whether it is copper or aluminum'),
+    ),
+    landsOn: choice(
+      'lands on',
+      [
+        'neutral bar',
+        'ground bar',
+        'enclosure',
+        'grounding electrode conductor',
+        'electrode of the service',
+        'an electrode of its own',
+        'nothing',
+      ] as const,
+      at('outside', 'Follow the bond to its other end: which bar, conductor or electrode?'),
     ),
     connection: choice(
       'connection',
@@ -1133,6 +1311,7 @@ export const FIELDS = {
         'motor',
         'water heater',
         'space heating',
+        'vehicle charger',
         'alarms',
       ] as const,
       at('trace', 'See what the circuit feeds', 'circuit tracer'),
@@ -1165,7 +1344,7 @@ export const FIELDS = {
     ),
     frameGround: choice(
       'frame of dryer or range grounded by',
-      ['grounding conductor', 'neutral', 'nothing'] as const,
+      ['grounding conductor', 'neutral', 'neutral and grounding conductor', 'nothing'] as const,
       at(
         'rooms',
         'Power off: look at the terminal block and the cord or outlet: three wires or four?',
@@ -1186,12 +1365,37 @@ export const FIELDS = {
       ['within sight', 'not within sight', 'none'] as const,
       at('outside', 'From the unit: is its disconnect visible and within 50 ft?'),
     ),
+    applianceDisconnect: choice(
+      'disconnect of the appliance',
+      ['within sight or lockable', 'plug and receptacle', 'none'] as const,
+      at(
+        'rooms',
+        'From the appliance: is its breaker or switch in sight, or can it be locked off?',
+      ),
+    ),
+    chargerCircuit: choice(
+      'circuit of the vehicle charger',
+      ['its own', 'shared with other outlets'] as const,
+      at(
+        'trace',
+        'See whether anything else hangs on the circuit of the charger',
+        'circuit tracer',
+      ),
+    ),
     isSharedOutside: flag(
       'serves outlets it may not serve',
       at(
         'trace',
         'See whether this required circuit feeds anything outside its rooms',
         'circuit tracer',
+      ),
+    ),
+    homeRun: choice(
+      'run from the panel to the first outlet',
+      ['metal raceway or steel-armored cable', 'listed arrangement', 'other wiring'] as const,
+      at(
+        'trace',
+        'See what runs from the panel to the first outlet, and read the listing of breaker and device',
       ),
     ),
     extensionFt: number(
@@ -1240,6 +1444,17 @@ export const FIELDS = {
         'flashlight',
       ),
     ),
+    unitFuseAmps: number(
+      'fuses at the unit',
+      'A',
+      5,
+      250,
+      at(
+        'outside',
+        'Open the disconnect of the unit, power proved off: read the fuses',
+        'flashlight',
+      ),
+    ),
     hasFusesAtUnit: flag(
       'fuses in the disconnect of the unit',
       at(
@@ -1258,6 +1473,18 @@ export const FIELDS = {
         'Read the nameplate: amperes, or watts divided by volts; photograph it',
         'flashlight',
       ),
+    ),
+    applianceKw: number(
+      'appliance rating in kilowatts',
+      'kW',
+      0.1,
+      60,
+      at('rooms', 'Read the nameplate of the range or heater: kilowatts', 'flashlight'),
+    ),
+    heaterKind: choice(
+      'kind of water heater',
+      ['storage, 120 gal or less', 'storage, more than 120 gal', 'tankless'] as const,
+      at('rooms', 'See whether it has a tank, and read its volume'),
     ),
     isDeviceMarked: flag(
       'a largest device is marked on the appliance',
@@ -1281,6 +1508,13 @@ export const FIELDS = {
   },
   segment: {
     ...conductor('cover off'),
+    lengthFt: number(
+      'length of the run',
+      'ft',
+      0,
+      1000,
+      at('rooms', 'Measure or estimate the run from the panel or the box before', 'tape'),
+    ),
     name: text('where', at('cover off', 'Say which part of the run this is')),
     conductors: whole(
       'insulated conductors in the cable',
@@ -1288,6 +1522,16 @@ export const FIELDS = {
       1,
       12,
       at('cover off', 'Count the insulated conductors of the cable', 'flashlight'),
+    ),
+    exposure: choice(
+      'cable where it can be seen',
+      ['protected or out of harm’s way', 'exposed to damage', 'not exposed'] as const,
+      at('rooms', 'Follow the cable in basement, garage and attic: can anything strike it?'),
+    ),
+    burial: choice(
+      'cable in the ground',
+      ['deep enough', 'too shallow', 'unprotected where it rises', 'not buried'] as const,
+      at('outside', 'Probe the depth; look where it leaves the ground', 'tape'),
     ),
     isTap: flag(
       'a tap with limits of its own',
@@ -1484,7 +1728,15 @@ export const FIELDS = {
     room: ref('in room', ['room'], at('rooms', 'Say which room')),
     type: choice(
       'kind of outlet',
-      ['receptacle', 'switch', 'luminaire', 'junction box', 'hard-wired outlet', 'alarm'] as const,
+      [
+        'receptacle',
+        'switch',
+        'luminaire',
+        'junction box',
+        'hard-wired outlet',
+        'alarm',
+        'blank-face GFCI',
+      ] as const,
       at('rooms', 'See what it is'),
     ),
     slots: choice(
@@ -1515,6 +1767,10 @@ export const FIELDS = {
         'Power off and proved off, open the box: is there a grounding conductor, and is it on the device?',
         'screwdriver, power proved off',
       ),
+    ),
+    hasMetalParts: flag(
+      'box, plate or fixture of metal',
+      at('rooms', 'See whether the box, its cover or the fixture is of metal that can be touched'),
     ),
     lamps: choice(
       'three-lamp tester says',
@@ -1931,7 +2187,7 @@ export const FIELDS = {
     ),
     connectorListing: choice(
       'connector marked for',
-      ['aluminum to copper', 'copper only'] as const,
+      ['aluminum to copper', 'aluminum to aluminum', 'copper only'] as const,
       at(
         'open box',
         'Read the print on the connector or its package for metals and sizes',
@@ -1956,6 +2212,79 @@ export const FIELDS = {
         'flashlight',
       ),
       '°C',
+    ),
+    wetCover: choice(
+      'cover in a wet place',
+      ['covers the plug in use', 'covers only without a plug', 'not in a wet place'] as const,
+      at('rooms', 'Outdoors or where it gets wet: does the cover close over a plug?'),
+    ),
+    isLooseInBox: flag(
+      'device or box loose',
+      at('rooms', 'Push on the face: does device or box move?'),
+    ),
+    shell: choice(
+      'screw shell of the lampholder',
+      ['on the neutral', 'on the hot'] as const,
+      at('open box', 'Power off and proved off: which conductor goes to the shell?', 'multimeter'),
+    ),
+    switched: choice(
+      'conductor the switch opens',
+      ['hot', 'neutral'] as const,
+      at(
+        'open box',
+        'With the switch off, measure at the fixture: is it still live?',
+        'voltage tester',
+      ),
+    ),
+    isOverlamped: flag(
+      'lamps larger than marked',
+      at('rooms', 'Compare the lamp with the marking of the fixture'),
+    ),
+    recessed: choice(
+      'recessed fixture',
+      [
+        'rated for insulation contact',
+        'clear of insulation',
+        'in insulation, not rated',
+        'not recessed',
+      ] as const,
+      at(
+        'rooms',
+        'Look from above: is insulation against it, and what does its label say?',
+        'flashlight',
+      ),
+    ),
+    fanBox: choice(
+      'box under a ceiling fan',
+      ['rated for a fan', 'not rated', 'no fan'] as const,
+      at('open box', 'Read the box that carries the fan'),
+    ),
+    multiwireNeutral: choice(
+      'neutral of a multiwire circuit at the device',
+      ['pigtailed', 'carried through the device', 'not a multiwire circuit'] as const,
+      at(
+        'open box',
+        'Power off and proved off: does taking out the device open the neutral?',
+        'screwdriver, power proved off',
+      ),
+    ),
+    hasFreeLength: flag(
+      'six inches of free conductor in the box',
+      at('open box', 'Pull the conductors out gently: how long from where they enter?', 'tape'),
+    ),
+    tubZone: choice(
+      'over or beside a tub or shower',
+      [
+        'clear of it',
+        'receptacle in the tub or shower space',
+        'hanging fixture or fan too low',
+        'no tub or shower',
+      ] as const,
+      at(
+        'rooms',
+        'Measure 3 ft from the rim and 8 ft up: nothing may hang or be plugged in there',
+        'tape',
+      ),
     ),
     condition: choice(
       'condition',

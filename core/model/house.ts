@@ -49,8 +49,8 @@ export type FactRef = Fact | Unseen
  */
 export type FactsOf<K extends Kind> = { readonly [F in FieldName<K>]: Fact<Value<K, F>> | Unseen }
 
-/** One thing in the house. Replaced whole when something about it changes. */
-export interface Subject<K extends Kind = Kind> {
+/** One thing of a kind. */
+export interface Thing<K extends Kind> {
   readonly id: string
   readonly kind: K
   readonly parent: string | null
@@ -58,6 +58,11 @@ export interface Subject<K extends Kind = Kind> {
   readonly born: string
   readonly facts: FactsOf<K>
 }
+/**
+ * One thing in the house. Replaced whole when something about it changes. Without a kind it is any of them, told
+ * apart by `kind`.
+ */
+export type Subject<K extends Kind = Kind> = { [P in K]: Thing<P> }[K]
 /** The state of the house: what is there, in the order it was first recorded. */
 export interface House {
   readonly subjects: ReadonlyMap<string, Subject>
@@ -73,7 +78,7 @@ export const isOpenYear = (fact: FactRef): boolean =>
  * A fact that stands for a thing nobody has recorded: what is missing is the thing, and the look is named at its owner.
  * @param field the field whose look finds the thing
  */
-export const absent = (owner: Subject | string, field: string): Unseen => ({
+export const absent = (owner: { readonly id: string } | string, field: string): Unseen => ({
   state: 'unseen',
   subject: typeof owner === 'string' ? owner : owner.id,
   field,
@@ -96,7 +101,7 @@ export function watchReads<T>(into: Set<string>, run: () => T): T {
  * through their reader.
  */
 export function valueOf<K extends Kind, F extends FieldName<K>>(
-  subject: Subject<K> | undefined,
+  subject: Thing<K> | undefined,
   field: F,
 ): Value<K, F> | undefined {
   watcher?.add(field)
@@ -107,13 +112,22 @@ export function valueOf<K extends Kind, F extends FieldName<K>>(
 export const factsOf = (subject: Subject): Fact[] =>
   Object.values(subject.facts as Record<string, FactRef>).filter(fact => fact.state !== 'unseen')
 /** A fact by a name known only while running; undefined where the kind has no such field. */
-export const factAt = (subject: Subject | undefined, field: string): FactRef | undefined =>
-  (subject?.facts as Record<string, FactRef> | undefined)?.[field]
+export const factAt = (
+  subject: { readonly facts: object } | undefined,
+  field: string,
+): FactRef | undefined => (subject?.facts as Record<string, FactRef> | undefined)?.[field]
 
 /** The same where somebody looked, seen or not; undefined where nobody has. */
 export function triedAt(subject: Subject | undefined, field: string): Fact | undefined {
   const fact = factAt(subject, field)
   return fact === undefined || fact.state === 'unseen' ? undefined : fact
+}
+
+/** The known value of a field by a name known only while running. */
+export function valueAt(subject: Subject | undefined, field: string): AnyValue | undefined {
+  watcher?.add(field)
+  const fact = factAt(subject, field)
+  return fact?.state === 'known' ? fact.value : undefined
 }
 
 const BLANK = Object.fromEntries(
@@ -134,4 +148,4 @@ export function unseenFacts<K extends Kind>(kind: K, subject: string): FactsOf<K
 export const isKind = <K extends Kind>(
   subject: Subject | undefined,
   kind: K,
-): subject is Subject<K> => subject?.kind === kind
+): subject is Extract<Subject, { readonly kind: K }> => subject?.kind === kind

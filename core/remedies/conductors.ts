@@ -1,4 +1,4 @@
-import { valueOf, type Subject } from '../model/house'
+import { valueOf } from '../model/house'
 import { allowedBand } from '../derive/allowed'
 import { standardRatings } from '../tables/ampacity'
 import { always, defineRemedy, type Advice, type Remedy, type RemedyDesk } from './remedy'
@@ -22,10 +22,10 @@ function smallerBreaker(desk: RemedyDesk): Advice {
   if (subject.kind === 'feeder') {
     const band = allowedBand(
       site,
-      subject as Subject<'feeder'>,
+      subject,
       { value: false, fact: undefined },
       {
-        value: valueOf(subject as Subject<'feeder'>, 'carriesWholeDwelling') ?? false,
+        value: valueOf(subject, 'carriesWholeDwelling') ?? false,
         fact: undefined,
       },
     )
@@ -35,7 +35,7 @@ function smallerBreaker(desk: RemedyDesk): Advice {
         })
       : desk.conditional('The conductor has to be identified first')
   }
-  const segment = subject as Subject<'segment'>
+  const segment = desk.on('segment')
   const circuit = site.get(segment.parent ?? undefined, 'circuit')
   if (!circuit) return desk.conditional('The circuit has not been traced')
   const band = allowedBand(
@@ -115,7 +115,7 @@ export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
     steps: ['Read the nameplate again, photograph it', 'Fit the device, torque the terminal'],
     tests: ['Start the unit'],
     judge(desk) {
-      const mocp = desk.ask((desk.subject as Subject<'circuit'>).facts.nameplateMocp)
+      const mocp = desk.ask(desk.on('circuit').facts.nameplateMocp)
       if (mocp === undefined) return desk.conditional('The nameplate maximum has to be read')
       const amps = standardRatings(desk.site.edition)
         .filter(r => r <= mocp)
@@ -178,7 +178,7 @@ export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
     tests: ['Loaded voltage drop at the device'],
     judge(desk) {
       if (desk.subject.kind === 'outlet') {
-        const outlet = desk.subject as Subject<'outlet'>
+        const outlet = desk.subject
         if ((desk.ask(outlet.facts.deviceAmps) ?? 15) >= 30)
           return desk.refused('Devices of 30 A and more are marked AL-CU instead')
         if (desk.ask(outlet.facts.metal) === 'copper-clad aluminum')
@@ -234,7 +234,7 @@ export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
     markings: ['Tape or paint all round the white conductor, any color but white, gray or green'],
     steps: ['Open every box where it shows', 'Encircle with tape or paint'],
     judge(desk) {
-      const wiring = desk.ask((desk.subject as Subject<'segment'>).facts.wiring)
+      const wiring = desk.ask(desk.on('segment').facts.wiring)
       if (wiring === undefined)
         return desk.conditional('Allowed in cables only; the wiring method has not been read')
       return wiring.includes('conduit')

@@ -16,10 +16,7 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
       'Test by its own button',
     ],
     judge(desk) {
-      const circuit = desk.site.get(
-        desk.ask((desk.subject as Subject<'outlet'>).facts.circuit),
-        'circuit',
-      )
+      const circuit = desk.site.get(desk.ask(desk.on('outlet').facts.circuit), 'circuit')
       const breaker = desk.site.get(circuit && desk.ask(circuit.facts.fedBy), 'breaker')
       const panel = desk.site.get(breaker?.parent ?? undefined, 'enclosure')
       const state = panel && desk.ask(panel.facts.protectiveBreakers)
@@ -82,7 +79,7 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
     markings: ['Where it is reset, at each outlet in another room'],
     tests: ['Own button, then this outlet dead'],
     judge(desk) {
-      const after = desk.ask((desk.subject as Subject<'outlet'>).facts.after)
+      const after = desk.ask(desk.on('outlet').facts.after)
       return after === undefined
         ? desk.conditional('Which box stands ahead of it has to be known')
         : after === 'panel'
@@ -117,7 +114,7 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
       'Drop and ground impedance under load',
     ],
     judge(desk) {
-      const lamps = desk.ask((desk.subject as Subject<'outlet'>).facts.lamps)
+      const lamps = desk.ask(desk.on('outlet').facts.lamps)
       if (lamps === 'open hot')
         return desk.offered('See first whether the breaker or a device ahead has tripped')
       return lamps === 'open neutral' || lamps === 'hot and ground reversed'
@@ -156,7 +153,7 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
     ],
     tests: ['The calculation again, written down'],
     judge(desk) {
-      const outlet = desk.subject as Subject<'outlet'>
+      const outlet = desk.on('outlet')
       const volume = desk.ask(outlet.facts.boxVolumeIn3)
       return volume === undefined
         ? desk.conditional('The volume decides how much larger')
@@ -274,7 +271,7 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
       'Map before cutting anything',
     ],
     judge(desk) {
-      const run = desk.subject as Subject<'segment'>
+      const run = desk.on('segment')
       if (desk.ask(run.facts.isNeutralFused) === true)
         return desk.offered('After the fuse or switch has come out of the neutral')
       return desk.ask(run.facts.isBuried) === true
@@ -302,7 +299,7 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
 
 /** The device that replaces one: what the box offers for a ground decides which kind may go in. 406.4(D). */
 function replacement(desk: RemedyDesk): Advice {
-  const ground = groundOf(desk.site, desk.subject as Subject<'outlet'>)
+  const ground = groundOf(desk.site, desk.on('outlet'))
   desk.rest(ground.rests)
   if (ground.value === undefined)
     return desk.conditional('Which kind may go in depends on the ground in the box')
@@ -314,7 +311,7 @@ function replacement(desk: RemedyDesk): Advice {
 /** Where it goes: the first outlet of this circuit, if the order along it is known. */
 function afciFirst(desk: RemedyDesk): Advice {
   const seen = new Set<string>()
-  let at: Subject<'outlet'> | undefined = desk.subject as Subject<'outlet'>
+  let at: Subject<'outlet'> | undefined = desk.on('outlet')
   while (at && !seen.has(at.id)) {
     seen.add(at.id)
     const after: string | undefined = desk.ask(at.facts.after)

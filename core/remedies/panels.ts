@@ -1,4 +1,5 @@
 import type { Truth } from '../conclusions/truth'
+import { feederGroundOf } from '../derive/feeder-ground'
 import { oldFeederOf } from '../derive/old-feeder'
 import { neutralGroupOf } from '../derive/neutrals'
 import { valueOf, type Subject } from '../model/house'
@@ -8,18 +9,19 @@ import { legsOf } from '../derive/legs'
 
 const feederOf = (desk: RemedyDesk): Subject<'feeder'> | undefined =>
   desk.subject.kind === 'feeder'
-    ? (desk.subject as Subject<'feeder'>)
-    : desk.site.get(desk.ask((desk.subject as Subject<'enclosure'>).facts.fedFrom), 'feeder')
+    ? desk.subject
+    : desk.site.get(desk.ask(desk.on('enclosure').facts.fedFrom), 'feeder')
 
 /** Separating is right only where the feeder brings a ground of its own: without one it leaves no fault path. */
 function separate(desk: RemedyDesk): Advice {
   const feeder = feederOf(desk)
-  const egc = feeder && desk.ask(feeder.facts.egc)
-  if (egc === undefined)
+  const path = feeder && feederGroundOf(desk.site, feeder)
+  desk.rest(path?.rests ?? [])
+  if (path === undefined || path.state === 'open')
     return desk.conditional(
       'Only where the feeder has a grounding conductor: look at the feeder first',
     )
-  return egc === 'none'
+  return path.value === 'none'
     ? desk.refused(
         'The feeder has no grounding conductor: separating would leave no fault path at all',
       )
@@ -56,7 +58,7 @@ function leaveThreeWire(desk: RemedyDesk): Advice {
 
 /** Breakers on the shared neutral of the finding. */
 function groupBreakers(desk: RemedyDesk): Subject<'breaker'>[] {
-  const group = neutralGroupOf(desk.site, desk.subject as Subject<'circuit'>)
+  const group = neutralGroupOf(desk.site, desk.on('circuit'))
   return group.circuits
     .map(x => desk.site.get(desk.ask(x.facts.fedBy), 'breaker'))
     .filter(b => b !== undefined)
@@ -85,7 +87,7 @@ function sideBySide(desk: RemedyDesk, breakers: readonly Subject<'breaker'>[]): 
 }
 
 function handleTie(desk: RemedyDesk): Advice {
-  const group = neutralGroupOf(desk.site, desk.subject as Subject<'circuit'>)
+  const group = neutralGroupOf(desk.site, desk.on('circuit'))
   const blocked = sideBySide(desk, groupBreakers(desk))
   const lines = group.circuits.map(x => desk.ask(x.facts.feedsLineToLine))
   if (lines.includes(true))
@@ -101,14 +103,10 @@ function handleTie(desk: RemedyDesk): Advice {
 function besidePanel(desk: RemedyDesk): Advice {
   const { site, subject } = desk
   const circuit =
-    subject.kind === 'outlet'
-      ? site.get(desk.ask((subject as Subject<'outlet'>).facts.circuit), 'circuit')
-      : undefined
+    subject.kind === 'outlet' ? site.get(desk.ask(subject.facts.circuit), 'circuit') : undefined
   const breaker = site.get(circuit && desk.ask(circuit.facts.fedBy), 'breaker')
   const panel =
-    subject.kind === 'enclosure'
-      ? (subject as Subject<'enclosure'>)
-      : site.get(breaker?.parent ?? undefined, 'enclosure')
+    subject.kind === 'enclosure' ? subject : site.get(breaker?.parent ?? undefined, 'enclosure')
   if (!panel) return desk.conditional('The panel of this circuit has to be found')
   const shares = circuit && desk.ask(circuit.facts.sharesNeutralWith)
   if (shares !== undefined && shares.length > 0)
@@ -151,7 +149,7 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
       'Torque each',
     ],
     judge(desk) {
-      const bar = desk.subject as Subject<'bar'>
+      const bar = desk.on('bar')
       const total = desk.ask(bar.facts.screws)
       const seen = desk.ask(bar.facts.areAllScrewsSeen)
       const screws = desk.site.children(bar, 'screw')
@@ -208,7 +206,7 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
     ],
     needsPermit: true,
     judge(desk) {
-      const means = desk.ask((desk.subject as Subject<'enclosure'>).facts.bondMeans)
+      const means = desk.ask(desk.on('enclosure').facts.bondMeans)
       return means === 'none'
         ? desk.offered('The listed screw, strap or bar of this panel')
         : means === undefined
@@ -288,9 +286,11 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
     tests: ['Ground impedance at the sub-panel'],
     judge(desk) {
       const feeder = feederOf(desk)
-      const egc = feeder && desk.ask(feeder.facts.egc)
-      if (egc === undefined) return desk.conditional('Needed only where the feeder has no ground')
-      return egc === 'none'
+      const path = feeder && feederGroundOf(desk.site, feeder)
+      desk.rest(path?.rests ?? [])
+      if (path === undefined || path.state === 'open')
+        return desk.conditional('Needed only where the feeder has no ground')
+      return path.value === 'none'
         ? desk.offered('The feeder has no ground: this comes first')
         : desk.refused('The feeder has a ground already')
     },

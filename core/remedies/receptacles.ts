@@ -1,10 +1,10 @@
-import { valueOf, type Subject } from '../model/house'
+import { valueOf } from '../model/house'
 import { boxFill, type FillSize } from '../tables/box-fill'
 import { equipmentGroundSize } from '../tables/grounding'
-import { gfciOf } from '../derive/gfci'
+import { gfciOf } from '../derive/fault-protection'
 import { defineRemedy, always, type Advice, type Remedy, type RemedyDesk } from './remedy'
 
-const outletOf = (desk: RemedyDesk) => desk.subject as Subject<'outlet'>
+const outletOf = (desk: RemedyDesk) => desk.on('outlet')
 const circuitOf = (desk: RemedyDesk) =>
   desk.site.get(desk.ask(outletOf(desk).facts.circuit), 'circuit')
 const breakerOf = (desk: RemedyDesk) => {

@@ -1,4 +1,5 @@
-import type { Fact, FactRef, Subject, Unseen } from '../model/house'
+import type { Kind } from '../model/fields'
+import { isKind, type Fact, type FactRef, type Subject, type Unseen } from '../model/house'
 import type { Site } from '../derive/site'
 import { Trail } from '../derive/trail'
 import { say, type Step } from '../engine/say'
@@ -41,6 +42,12 @@ export class RemedyDesk {
   }
   get subject(): Subject {
     return this.result.subject
+  }
+  /** The subject as a thing of the kind the remedy is made for. */
+  on<K extends Kind>(kind: K): Extract<Subject, { readonly kind: K }> {
+    const { subject } = this
+    if (!isKind(subject, kind)) throw new Error(`made for ${kind}, offered on ${subject.kind}`)
+    return subject
   }
   ask<V>(fact: Fact<V> | Unseen): V | undefined {
     return this.#trail.ask(fact)

@@ -207,6 +207,25 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     judge: always('Load calculation first'),
   }),
   defineRemedy({
+    id: 'fit-interlock',
+    title: 'Listed interlock or transfer switch',
+    gives: 'Generator or utility, never both',
+    steps: [
+      'Switch the generator off and disconnect it',
+      'Fit the interlock listed for this panel',
+    ],
+    needsPermit: true,
+    tests: ['Neither handle can be on while the other is'],
+    judge: always('Until then nobody runs a generator into this panel'),
+  }),
+  defineRemedy({
+    id: 'fit-hold-down',
+    title: 'Hold-down kit for the backfed breaker',
+    gives: 'A breaker that cannot be pulled off the bus by hand',
+    steps: ['Fit the fastener listed for this panel'],
+    judge: always('The kit of the panel line'),
+  }),
+  defineRemedy({
     id: 'fit-surge',
     title: 'Surge protector at the service',
     gives: 'What a replaced service must have',

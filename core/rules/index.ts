@@ -1,27 +1,26 @@
 /** Every rule, written out: a rule that is not in this list does not exist. Ids are never reused. */
 import type { Rule } from '../engine/rule'
+import { OUTLET_LOOK_UPS } from './outlets/look-ups'
+import { CONDUCTOR_LOOK_UPS } from './conductors/look-ups'
+import { PANEL_LOOK_UPS } from './panels/look-ups'
+import { SERVICE_LOOK_UPS } from './service/look-ups'
+import { ROOM_LOOK_UPS } from './rooms/look-ups'
+import { CIRCUIT_LOOK_UPS } from './circuits/look-ups'
 import { gfciMissing } from './outlets/gfci-missing'
 import { afciMissing } from './outlets/afci-missing'
-import { gfciFailed } from './outlets/gfci-failed'
-import { gfciLineLoadReversed } from './outlets/gfci-line-load-reversed'
-import { gfciNotReadilyAccessible } from './outlets/gfci-not-readily-accessible'
 import { groundCarriedFromUngroundedGfci } from './outlets/ground-carried-from-ungrounded-gfci'
 import { miswire } from './outlets/miswire'
 import { tamperResistant } from './outlets/tamper-resistant'
-import { weatherResistant } from './outlets/weather-resistant'
 import { receptacleRating } from './outlets/receptacle-rating'
 import { pushInMisuse } from './outlets/push-in-misuse'
 import { boxTooFull } from './outlets/box-fill'
 import { boxSetback } from './outlets/box-setback'
+import { metalUngrounded } from './outlets/metal-ungrounded'
 import { equipmentNeedsGround } from './outlets/equipment-needs-ground'
-import { coverMissing } from './outlets/cover-missing'
 import { spliceOutsideBox } from './outlets/splice-outside-box'
-import { junctionBuried } from './outlets/junction-buried'
 import { closetLuminaire } from './outlets/closet-luminaire'
-import { disconnectNotInSight } from './circuits/disconnect-not-in-sight'
 import { dedicatedCircuits } from './circuits/dedicated-circuits'
 import { requiredOutlets } from './rooms/required-outlets'
-import { smokeCoAlarms } from './rooms/smoke-co-alarms'
 import { knobAndTube } from './conductors/knob-and-tube'
 import { clothCable } from './conductors/cloth-cable'
 import { threeWireDryerRange } from './circuits/three-wire-dryer-range'
@@ -31,10 +30,8 @@ import { requiredCircuitsAbsent } from './rooms/required-circuits-absent'
 import { neutralRemarked } from './conductors/neutral-remarked'
 import { mixedMetalSplice } from './outlets/mixed-metal-splice'
 import { unidentifiedConductorMetal } from './conductors/unidentified-conductor-metal'
-import { conductorWorkmanship } from './conductors/conductor-workmanship'
-import { wrongTape } from './conductors/wrong-tape'
 import { cableSupport } from './conductors/cable-support'
-import { cordAsFixedWiring } from './conductors/cord-as-fixed-wiring'
+import { loadOverCircuit } from './circuits/load-over-circuit'
 import { applianceOvercurrent } from './circuits/appliance-overcurrent'
 import { serviceConductor } from './service/service-conductor'
 import { electrodeConductor } from './service/electrode-conductor'
@@ -43,10 +40,9 @@ import { racewayBonding } from './service/raceway-bonding'
 import { waterBond } from './service/water-bond'
 import { gasBond } from './service/gas-bond'
 import { csstBond } from './service/csst-bond'
-import { intersystemTermination } from './service/intersystem-termination'
+import { serviceNeutral } from './service/service-neutral'
 import { serviceOverSix } from './service/service-over-six'
 import { surgeProtector } from './service/surge-protector'
-import { serviceDrop } from './service/service-drop'
 import { breakerHot } from './panels/breaker-hot'
 import { multiwireNotGrouped } from './circuits/multiwire-not-grouped'
 import { splitBus } from './panels/split-bus'
@@ -59,31 +55,22 @@ import { aluminumAtUnmarkedBreaker } from './panels/aluminum-at-unmarked-breaker
 import { aluminumAtUnmarkedDevice } from './outlets/aluminum-at-unmarked-device'
 import { cableUnprotectedAtEntry } from './conductors/cable-unprotected-at-entry'
 import { hotOnUnmarkedWhite } from './conductors/hot-on-unmarked-white'
-import { insulationFailed } from './conductors/insulation-failed'
 import { nameplateMismatch } from './circuits/nameplate-mismatch'
 import { overfusedConductor } from './conductors/overfused-conductor'
 import { overfusedFeeder } from './conductors/overfused-feeder'
 import { required20aCircuit } from './circuits/required-20A-circuit-downsized'
-import { breakerNotListed } from './panels/breaker-not-listed-for-panel'
 import { busOverloaded } from './panels/bus-overloaded'
-import { corrosionDebris } from './panels/corrosion-debris'
-import { coverScrews } from './panels/cover-screws'
-import { deadFrontMissing } from './panels/dead-front-missing'
 import { directory } from './panels/directory'
 import { doubledHot } from './panels/doubled-hot'
 import { doubledNeutral } from './panels/doubled-neutral'
-import { panelLocation } from './panels/panel-location'
 import { mainBondMissing } from './panels/main-bond-missing'
 import { multiwireNoCommonTrip } from './circuits/multiwire-no-common-trip'
 import { multiwireSameLeg } from './circuits/multiwire-same-leg'
 import { neutralBondedDownstream } from './panels/neutral-bonded-downstream'
 import { overheatedTermination } from './panels/overheated-termination'
-import { panelNoProtective } from './panels/panel-no-protective-breakers'
-import { panelTripRecord } from './panels/panel-trip-record'
 import { threeWireFeeder } from './conductors/three-wire-feeder'
 import { unusedOpening } from './panels/unused-opening'
 import { bootlegGround } from './outlets/bootleg-ground'
-import { deviceWorn } from './outlets/device-worn'
 import { missingMarking } from './outlets/missing-marking'
 import { openGroundThreeSlot } from './outlets/open-ground-three-slot'
 
@@ -96,15 +83,12 @@ export const RULES: readonly Rule[] = [
   aluminumAtUnmarkedBreaker,
   hotOnUnmarkedWhite,
   neutralRemarked,
-  insulationFailed,
   cableUnprotectedAtEntry,
   mixedMetalSplice,
   unidentifiedConductorMetal,
-  conductorWorkmanship,
-  wrongTape,
   cableSupport,
-  cordAsFixedWiring,
   applianceOvercurrent,
+  loadOverCircuit,
   serviceConductor,
   mainBondMissing,
   neutralBondedDownstream,
@@ -114,16 +98,9 @@ export const RULES: readonly Rule[] = [
   multiwireNoCommonTrip,
   multiwireSameLeg,
   busOverloaded,
-  breakerNotListed,
   overheatedTermination,
-  deadFrontMissing,
-  coverScrews,
   unusedOpening,
   directory,
-  panelTripRecord,
-  panelNoProtective,
-  panelLocation,
-  corrosionDebris,
   breakerHot,
   multiwireNotGrouped,
   splitBus,
@@ -138,42 +115,39 @@ export const RULES: readonly Rule[] = [
   waterBond,
   gasBond,
   csstBond,
-  intersystemTermination,
   serviceOverSix,
+  serviceNeutral,
   surgeProtector,
-  serviceDrop,
   openGroundThreeSlot,
   missingMarking,
   bootlegGround,
-  deviceWorn,
   overheatedSplice,
   luminaireSupplyTemperature,
   requiredCircuitsAbsent,
   gfciMissing,
   afciMissing,
-  gfciFailed,
-  gfciLineLoadReversed,
-  gfciNotReadilyAccessible,
   groundCarriedFromUngroundedGfci,
   miswire,
   tamperResistant,
-  weatherResistant,
   receptacleRating,
   pushInMisuse,
   boxTooFull,
   boxSetback,
   equipmentNeedsGround,
-  coverMissing,
+  metalUngrounded,
   spliceOutsideBox,
-  junctionBuried,
   closetLuminaire,
-  disconnectNotInSight,
   dedicatedCircuits,
   requiredOutlets,
-  smokeCoAlarms,
   knobAndTube,
   clothCable,
   threeWireDryerRange,
+  ...OUTLET_LOOK_UPS,
+  ...CONDUCTOR_LOOK_UPS,
+  ...PANEL_LOOK_UPS,
+  ...SERVICE_LOOK_UPS,
+  ...ROOM_LOOK_UPS,
+  ...CIRCUIT_LOOK_UPS,
 ]
 
 export const ruleById = (id: string): Rule | undefined => RULES.find(r => r.id === id)

@@ -28,6 +28,8 @@ export interface Run {
   feedsSeveralReceptacles: boolean
   /** A service, or a feeder that carries the whole dwelling. */
   carriesWholeDwelling: boolean
+  /** Conductors in parallel for each phase; one where nobody says otherwise. 310.10(G). */
+  sets?: number
   /** Small-conductor limits of 240.4(D) are lifted by 240.4(E) and (G) for taps, motors and air conditioning. */
   isExemptFromSmallLimit?: boolean
 }
@@ -59,11 +61,12 @@ export function allowedDevice(run: Run, edition: Edition): Allowed {
   if (known) return known
   const sum = workOut(run, edition)
   // Houses use a few dozen different runs; the bound only keeps a fuzzer from filling memory.
-  if (KNOWN.size > 5000) KNOWN.clear()
+  if (KNOWN.size > KEPT_SUMS) KNOWN.clear()
   KNOWN.set(key, sum)
   return sum
 }
 
+const KEPT_SUMS = 5000
 /** Sums already worked out: the same run always gives the same sum, so it is done once. */
 const KNOWN = new Map<number | string, Allowed>()
 
@@ -78,14 +81,19 @@ function keyOf(run: Run, edition: Edition): number | string {
     32 * +(run.metal === 'copper') +
     64 * +(run.terminals === 75)
   const key = ((sizeIndex(run.size) * 100 + run.insulation) * 128 + flags) * 10000 + edition
-  return run.ambientC === 30 && run.currentCarrying === 3
+  return run.ambientC === 30 && run.currentCarrying === 3 && (run.sets ?? 1) === 1
     ? key
-    : `${key} ${run.ambientC} ${run.currentCarrying}`
+    : `${key} ${run.ambientC} ${run.currentCarrying} ${run.sets ?? 1}`
 }
 
 function workOut(run: Run, edition: Edition): Allowed {
+  const sets = run.sets ?? 1
+  const amps = (column: Column) => {
+    const one = tableAmpacity(run.size, run.metal, column, edition)
+    return one === undefined ? undefined : one * sets
+  }
   const table = citeIn(AMPACITY_TABLE, edition)[0]!
-  const base = tableAmpacity(run.size, run.metal, run.insulation, edition)
+  const base = amps(run.insulation)
   if (base === undefined) {
     const bare = smallConductorLimit(run.size, run.metal, run.isCopperClad, edition) ?? 0
     return {
@@ -101,7 +109,9 @@ function workOut(run: Run, edition: Edition): Allowed {
       ],
     }
   }
-  if (run.carriesWholeDwelling && run.ambientC <= 30 && run.currentCarrying <= 3) {
+  // The listed sizes are of 75 °C conductors; NM cable and old rubber carry what their own column says.
+  const isBelow75 = run.isCappedAt60 || run.insulation === 60
+  if (run.carriesWholeDwelling && !isBelow75 && run.ambientC <= 30 && run.currentCarrying <= 3) {
     const whole = wholeDwellingRating(run.size, run.metal)
     if (whole !== undefined) {
       return {
@@ -155,8 +165,8 @@ function workOut(run: Run, edition: Edition): Allowed {
 
   let ampacity = corrected
   if (run.isCappedAt60) {
-    const cap = tableAmpacity(run.size, run.metal, 60, edition)!
-    if (cap < ampacity) {
+    const cap = amps(60)
+    if (cap !== undefined && cap < ampacity) {
       ampacity = cap
       working.push(
         say('this cable: 60 °C column, not above {amps} A (334.80, 340.80)', { amps: cap }),
@@ -164,8 +174,8 @@ function workOut(run: Run, edition: Edition): Allowed {
     }
   }
   const column = terminalColumn(run)
-  const atTerminals = tableAmpacity(run.size, run.metal, column, edition)!
-  if (atTerminals < ampacity) {
+  const atTerminals = amps(column)
+  if (atTerminals !== undefined && atTerminals < ampacity) {
     ampacity = atTerminals
     working.push(
       say('terminals at {column} °C: not above {amps} A (110.14(C))', {
@@ -177,7 +187,7 @@ function workOut(run: Run, edition: Edition): Allowed {
 
   const ratings = standardRatings(edition)
   // With correction or adjustment the listed sizes fall away, and the sum itself has to bear 83 % of the rating.
-  if (run.carriesWholeDwelling && isCorrected && edition >= 2017) {
+  if (run.carriesWholeDwelling && (isCorrected || isBelow75) && edition >= 2017) {
     const whole = ratings
       .filter(r => r >= 100 && r <= 400 && tidy(WHOLE_SHARE * r) <= ampacity)
       .at(-1)
@@ -197,7 +207,8 @@ function workOut(run: Run, edition: Edition): Allowed {
     }
   }
   const below = ratings.filter(r => r <= ampacity).at(-1)
-  let allowed = below ?? 0
+  // Below the smallest standard size the conductor itself is the limit.
+  let allowed = below ?? ampacity
   if (below !== ampacity) {
     if (run.feedsSeveralReceptacles) {
       working.push(
@@ -233,4 +244,13 @@ const WHOLE_SHARE = 0.83
 const tidy = (amps: number) => Math.round(amps * 1000) / 1000
 
 export const sizeName = (size: Size): string =>
-  ['250', '300', '350', '400', '500', '600'].includes(size) ? `${size} kcmil` : `${size} AWG`
+  Number(size) >= 250 ? `${size} kcmil` : `${size} AWG`
+
+/** Whether the table, or the limits of small conductors, know such a conductor at all. */
+export const isTabled = (
+  size: Size,
+  { metal, isCopperClad }: { readonly metal: TableMetal; readonly isCopperClad: boolean },
+  edition: Edition,
+): boolean =>
+  tableAmpacity(size, metal, 60, edition) !== undefined ||
+  smallConductorLimit(size, metal, isCopperClad, edition) !== undefined

@@ -21,6 +21,8 @@ export const SIZES = [
   '400',
   '500',
   '600',
+  '700',
+  '750',
 ] as const
 export type Size = (typeof SIZES)[number]
 export const sizeIndex = (size: Size): number => SIZES.indexOf(size)
@@ -52,6 +54,9 @@ const COPPER: Partial<Record<Size, Row>> = {
   '350': [260, 310, 350],
   '400': [280, 335, 380],
   '500': [320, 380, 430],
+  '600': [350, 420, 475],
+  '700': [385, 460, 520],
+  '750': [400, 475, 535],
 }
 const ALUMINUM: Partial<Record<Size, Row>> = {
   '12': [15, 20, 25],
@@ -71,6 +76,9 @@ const ALUMINUM: Partial<Record<Size, Row>> = {
   '350': [210, 250, 280],
   '400': [225, 270, 305],
   '500': [260, 310, 350],
+  '600': [285, 340, 385],
+  '700': [315, 375, 425],
+  '750': [320, 385, 435],
 }
 /** Values the 2008 edition printed differently. */
 const COPPER_2008: Partial<Record<Size, Row>> = {

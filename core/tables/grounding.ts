@@ -27,15 +27,19 @@ const GEC: readonly (readonly [Size, Size, Size, Size])[] = [
   ['1/0', '3/0', '6', '4'],
   ['3/0', '250', '4', '2'],
   ['350', '500', '2', '1/0'],
-  ['600', '600', '1/0', '3/0'],
+  ['600', '750', '1/0', '3/0'],
+  ['750', '750', '2/0', '4/0'],
 ]
 
-/** Kinds of electrode whose sole connection need not be larger than a copper size. 250.66(A), (B). */
+/** Kinds of electrode whose sole connection need not be larger than a copper size. 250.66(A)–(C). */
 export const SOLE_CONNECTION: Readonly<Partial<Record<string, Size>>> = {
   rod: '6',
   plate: '6',
   'concrete-encased': '4',
+  ring: '2',
 }
+/** The same of aluminum; encased in concrete or buried it may not be at all. 250.66(A). */
+export const SOLE_ALUMINUM: Readonly<Partial<Record<string, Size>>> = { rod: '4', plate: '4' }
 
 /**
  * Smallest grounding electrode conductor for a service conductor. Undefined beyond the table.
@@ -50,8 +54,8 @@ export function electrodeConductorSize(
 ): Size | undefined {
   const row = GEC.find(r => sizeIndex(service) <= sizeIndex(r[serviceMetal === 'copper' ? 0 : 1]))
   const size = row?.[metal === 'copper' ? 2 : 3]
-  const cap = SOLE_CONNECTION[electrode]
-  if (size === undefined || cap === undefined || metal !== 'copper') return size
+  const cap = (metal === 'copper' ? SOLE_CONNECTION : SOLE_ALUMINUM)[electrode]
+  if (size === undefined || cap === undefined) return size
   return sizeIndex(cap) < sizeIndex(size) ? cap : size
 }
 

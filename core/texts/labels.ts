@@ -9,7 +9,7 @@ import {
   type Kind,
   type Stage,
 } from '../model/fields'
-import { valueOf, type FactRef, type Subject } from '../model/house'
+import { valueAt, valueOf, type FactRef, type Subject } from '../model/house'
 import type { Site } from '../derive/site'
 import { ruleById } from '../rules'
 
@@ -27,12 +27,12 @@ export function labelOf(site: Site, subject: Subject): string {
 function makeLabel(site: Site, subject: Subject): string {
   switch (subject.kind) {
     case 'breaker': {
-      const breaker = subject as Subject<'breaker'>
+      const breaker = subject
       const name = valueOf(site.circuitsOf(breaker)[0], 'label') ?? valueOf(breaker, 'label')
       return [spaceOf(site, breaker) ?? 'breaker', name].filter(Boolean).join(' · ')
     }
     case 'circuit': {
-      const circuit = subject as Subject<'circuit'>
+      const circuit = subject
       const breaker = site.get(valueOf(circuit, 'fedBy'), 'breaker')
       return [breaker && spaceOf(site, breaker), valueOf(circuit, 'label') ?? 'circuit']
         .filter(Boolean)
@@ -40,7 +40,7 @@ function makeLabel(site: Site, subject: Subject): string {
     }
     case 'segment': {
       const circuit = site.get(subject.parent ?? undefined, 'circuit')
-      const where = valueOf(subject as Subject<'segment'>, 'name')
+      const where = valueOf(subject, 'name')
       return [circuit && labelOf(site, circuit), where ?? 'conductors'].filter(Boolean).join(' · ')
     }
     case 'feeder': {
@@ -49,49 +49,44 @@ function makeLabel(site: Site, subject: Subject): string {
     }
     case 'bar': {
       const panel = site.get(subject.parent ?? undefined, 'enclosure')
-      const role = valueOf(subject as Subject<'bar'>, 'role') ?? 'unidentified'
+      const role = valueOf(subject, 'role') ?? 'unidentified'
       return `${panel ? `${labelOf(site, panel)} · ` : ''}${role} bar`
     }
     case 'screw': {
       const bar = site.get(subject.parent ?? undefined, 'bar')
-      const position = valueOf(subject as Subject<'screw'>, 'position') ?? ''
+      const position = valueOf(subject, 'position') ?? ''
       return `${bar ? `${labelOf(site, bar)} · ` : ''}screw ${position}`.trim()
     }
     case 'exposure': {
       const parent = site.house.subjects.get(subject.parent ?? '')
-      const name = valueOf(subject as Subject<'exposure'>, 'name') ?? 'hot or crowded stretch'
+      const name = valueOf(subject, 'name') ?? 'hot or crowded stretch'
       return `${parent ? `${labelOf(site, parent)} · ` : ''}${name}`
     }
     case 'amendment': {
-      const rule = valueOf(subject as Subject<'amendment'>, 'rule')
+      const rule = valueOf(subject, 'rule')
       return rule === undefined
         ? 'local amendment'
         : `local amendment: ${ruleById(rule)?.fault.toLowerCase() ?? rule}`
     }
     case 'override': {
-      const thing = site.house.subjects.get(valueOf(subject as Subject<'override'>, 'of') ?? '')
+      const thing = site.house.subjects.get(valueOf(subject, 'of') ?? '')
       return thing ? `weighed by hand: ${labelOf(site, thing)}` : 'weighed by hand'
     }
     case 'photo':
-      return valueOf(subject as Subject<'photo'>, 'caption') ?? 'photograph'
+      return valueOf(subject, 'caption') ?? 'photograph'
     case 'premises':
-      return valueOf(subject as Subject<'premises'>, 'name') ?? 'property'
+      return valueOf(subject, 'name') ?? 'property'
     case 'outlet': {
-      const room = site.roomOf(subject as Subject<'outlet'>)
-      const name = valueOf(subject as Subject<'outlet'>, 'name') ?? subject.id
+      const room = site.roomOf(subject)
+      const name = valueOf(subject, 'name') ?? subject.id
       const roomName = valueOf(room, 'name')
       const plain = roomName && !name.startsWith(roomName) ? `${roomName} · ${name}` : name
       if ((namesakesOf(site).get(`${room?.id} ${name}`) ?? 0) < 2) return plain
-      const circuit = valueOf(
-        site.get(valueOf(subject as Subject<'outlet'>, 'circuit'), 'circuit'),
-        'label',
-      )
+      const circuit = valueOf(site.get(valueOf(subject, 'circuit'), 'circuit'), 'label')
       return circuit === undefined ? `${plain} (${subject.id})` : `${plain} (${circuit})`
     }
     default:
-      return (
-        valueOf(subject as Subject<'room'>, 'name') ?? `${KIND_LABEL[subject.kind]} ${subject.id}`
-      )
+      return String(valueAt(subject, 'name') ?? `${KIND_LABEL[subject.kind]} ${subject.id}`)
   }
 }
 

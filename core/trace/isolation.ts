@@ -154,14 +154,14 @@ export function isolationPlan(site: Site, target: Subject): IsolationPlan {
 
   switch (target.kind) {
     case 'enclosure':
-      enclosure(target as Subject<'enclosure'>)
+      enclosure(target)
       break
     case 'bar':
     case 'screw': {
       let at: Subject | undefined = target
       while (at && at.kind !== 'enclosure')
         at = at.parent === null ? undefined : site.house.subjects.get(at.parent)
-      if (at) enclosure(at as Subject<'enclosure'>)
+      if (at) enclosure(at)
       break
     }
     case 'feeder': {
@@ -177,7 +177,7 @@ export function isolationPlan(site: Site, target: Subject): IsolationPlan {
       break
     }
     case 'circuit':
-      breakers(target as Subject<'circuit'>)
+      breakers(target)
       break
     case 'segment': {
       const circuit = site.get(target.parent ?? undefined, 'circuit')
@@ -185,11 +185,11 @@ export function isolationPlan(site: Site, target: Subject): IsolationPlan {
       break
     }
     case 'outlet': {
-      const circuit = site.get(valueOf(target as Subject<'outlet'>, 'circuit'), 'circuit')
+      const circuit = site.get(valueOf(target, 'circuit'), 'circuit')
       if (circuit) breakers(circuit)
       else open.push(`which circuit ${name(target)} is on: trace it first`)
       prove.push(`${name(target)}: hot to neutral, hot to ground, neutral to ground`)
-      const box = valueOf(target as Subject<'outlet'>, 'type')
+      const box = valueOf(target, 'type')
       if (box === 'receptacle')
         live.push({
           what: `the other half of ${name(target)}, if its tab is broken`,

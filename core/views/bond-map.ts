@@ -1,3 +1,4 @@
+import { feederGroundOf } from '../derive/feeder-ground'
 import { soundnessOf } from '../derive/electrode'
 import { ruleById } from '../rules'
 import { roleOf } from '../derive/service-role'
@@ -255,7 +256,8 @@ export function bondMapOf(site: Site, results: readonly SpokenResult[]): BondMap
       subject: feeder.id,
     })
     if (isService) return
-    const egc = valueOf(feeder, 'egc')
+    const ground = feederGroundOf(site, feeder)
+    const path = ground.state === 'settled' ? ground.value : undefined
     const outcome = verdict.get(`three-wire-feeder ${feeder.id}`)
     ties.push({
       id: `egc ${feeder.id}`,
@@ -264,9 +266,9 @@ export function bondMapOf(site: Site, results: readonly SpokenResult[]): BondMap
       kind: 'ground',
       subject: feeder.id,
       state:
-        egc === undefined
+        path === undefined
           ? 'not seen'
-          : egc !== 'none'
+          : path !== 'none'
             ? 'sound'
             : outcome === 'allowed'
               ? 'lawful old'
@@ -274,13 +276,15 @@ export function bondMapOf(site: Site, results: readonly SpokenResult[]): BondMap
                 ? 'missing'
                 : 'not seen',
       text:
-        egc === undefined
+        path === undefined
           ? 'ground not looked for'
-          : egc === 'none'
+          : path === 'none'
             ? outcome === 'allowed'
               ? 'old three-wire feeder'
               : 'no ground in the feeder'
-            : egc,
+            : path === 'wire'
+              ? 'wire'
+              : (valueOf(feeder, 'wiring') ?? 'raceway'),
     })
   }
   function neutral(e: Subject<'enclosure'>) {

@@ -39,7 +39,7 @@ export function timelineOf(
     for (const s of [...site.all.enclosure, ...site.all.feeder, ...site.all.circuit]) part(s)
   }
   for (const s of [site.premises, ...site.all.building]) {
-    const built = (s as Subject<'building'>).facts.yearBuilt
+    const built = s.facts.yearBuilt
     if (built.state === 'known') house(s, built.value, 'built')
   }
   for (const edition of EDITIONS)
@@ -51,8 +51,8 @@ export function timelineOf(
   moments.push({ year: site.visitYear, lane: 'house', text: 'this visit' })
   return moments.sort((a, b) => a.year - b.year || a.text.localeCompare(b.text))
 
-  function part(subject: Subject) {
-    const { year } = (subject as Subject<'circuit'>).facts
+  function part(subject: Subject<'enclosure' | 'feeder' | 'circuit' | 'outlet'>) {
+    const { year } = subject.facts
     if (year.state === 'known') house(subject, year.value, '')
   }
   function house(subject: Subject, value: number | readonly [number, number], what: string) {

@@ -66,15 +66,13 @@ export const STAGE_WORDS: Readonly<Record<Stage, string>> = {
 export function placeOf(site: Site, subject: Subject, stage?: Stage): Subject {
   switch (subject.kind) {
     case 'outlet': {
-      const room = site.roomOf(subject as Subject<'outlet'>)
+      const room = site.roomOf(subject)
       return room ?? site.premises
     }
     case 'circuit':
     case 'segment': {
       const circuit =
-        subject.kind === 'segment'
-          ? site.get(subject.parent ?? undefined, 'circuit')
-          : (subject as Subject<'circuit'>)
+        subject.kind === 'segment' ? site.get(subject.parent ?? undefined, 'circuit') : subject
       const breaker = site.get(circuit && valueOf(circuit, 'fedBy'), 'breaker')
       return site.get(breaker?.parent ?? undefined, 'enclosure') ?? site.premises
     }

@@ -10,7 +10,9 @@ const require = createRequire(import.meta.url)
 const { expect } = require('expect')
 
 const FOLDERS = ['tests/core/rules', 'tests/core/tables', 'tests/core/conclusions']
-const FILES = ['derive', 'engine', 'remedies', 'calculators'].map(n => `tests/core/${n}.test.ts`)
+const FILES = ['derive', 'engine', 'remedies', 'calculators', 'cases'].map(
+  n => `tests/core/${n}.test.ts`,
+)
 
 const GLOBALS = [
   'describe',

@@ -1,3 +1,4 @@
+import { rangeDemandKw } from '#core/derive/load'
 import {
   gfciOf,
   groundOf,
@@ -159,8 +160,24 @@ describe('bonds', () => {
     ],
     [
       'a ground bar on metal is no bond of the neutral',
-      { bondMeans: 'none', bars: [{ role: 'ground', isBondedToEnclosure: true }] },
+      {
+        bondMeans: 'none',
+        bars: [{ role: 'ground', isBondedToEnclosure: true, isTiedToNeutral: false }],
+      },
       [false, false],
+    ],
+    [
+      'a ground bar on metal, the jumper to the neutral bar not looked for',
+      { bondMeans: 'none', bars: [{ role: 'ground', isBondedToEnclosure: true }] },
+      [undefined, false],
+    ],
+    [
+      'a ground bar on metal with a jumper to the neutral bar is a bond',
+      {
+        bondMeans: 'none',
+        bars: [{ role: 'ground', isBondedToEnclosure: true, isTiedToNeutral: true }],
+      },
+      [true, false],
     ],
     [
       'one bar for both',
@@ -171,7 +188,13 @@ describe('bonds', () => {
       'a neutral that strayed to the ground bar',
       {
         bondMeans: 'none',
-        bars: [{ role: 'ground', screws: [{ position: 1, neutrals: 1, grounds: 0 }] }],
+        bars: [
+          {
+            role: 'ground',
+            isTiedToNeutral: false,
+            screws: [{ position: 1, neutrals: 1, grounds: 0 }],
+          },
+        ],
       },
       [false, true],
     ],
@@ -431,4 +454,20 @@ it('a meter nobody opened is no unread main: what stands ahead of the panel is s
     return upstreamOf(site, site.get('b', 'breaker')!).value!.unreadFrom
   }
   expect([unread('meter'), unread('disconnect')]).toEqual([undefined, 30])
+})
+
+describe('the demand of one range', () => {
+  // Worked lines of 220.55: 8 kW up to 12 kW, and 5 % more for each further kilowatt or part of one.
+  it.each([
+    [8, 8],
+    [8.74, 8.74],
+    [8.75, 8],
+    [12, 8],
+    [12.1, 8.4],
+    [13, 8.4],
+    [16, 9.6],
+    [18, 10.4],
+  ])('%d kW count as %d kW', (kw, demand) => {
+    expect(rangeDemandKw(kw)).toBeCloseTo(demand, 9)
+  })
 })

@@ -1,6 +1,7 @@
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { evaluate, factsOf, Ledger, ruleById, Site, type House, type Result } from '#core'
 import { observe, type Node } from './house'
+import { neighborsOf } from './neighbors'
 
 /** What a rule says by itself; whether a failure is allowed to remain follows from the years. */
 type Ruled = Result['verdict']['outcome']
@@ -54,7 +55,11 @@ export function ruleTable(id: string, table: Table): void {
           const judged = resultIn(house, id, row.on)
           const result = judged.verdict
           expect(result.outcome).toBe(outcome)
-          answers.check(`${outcome}: ${row.name}`, judged)
+          answers.check(
+            `${outcome}: ${row.name}`,
+            judged,
+            neighborsOf(rule, house, row.on, row.name),
+          )
           if (row.why) expect(result.why.text + JSON.stringify(result.why.slots)).toContain(row.why)
           if (result.outcome === 'undecided') {
             expect(result.defect).toBeUndefined()
@@ -84,8 +89,8 @@ const FOLDER = 'tests/core/rules/answers'
 
 /**
  * What every row answers besides its outcome: the message ids with their data and danger, the comparison, what is
- * missing, what it leans to. One file a rule, to be read like a table. After a change that is meant, CORVIT_ANSWERS=1
- * writes them anew, and the difference is read before it is kept.
+ * missing, what it leans to, and the sum of its neighbors. One file a rule, to be read like a table. After a change
+ * that is meant, CORVIT_ANSWERS=1 writes them anew, and the difference is read before it is kept.
  */
 class Answers {
   readonly #file: string
@@ -98,8 +103,8 @@ class Answers {
       : {}
   }
 
-  check(row: string, result: Result): void {
-    const answer = answerOf(result)
+  check(row: string, result: Result, neighbors: string): void {
+    const answer = { ...(answerOf(result) as object), neighbors }
     this.#now[row] = answer
     if (process.env.CORVIT_ANSWERS !== '1') expect(this.#kept[row]).toEqual(answer)
   }
@@ -155,12 +160,18 @@ export function hidingLaw(house: House, rule: string, on: string, outcome: strin
 
 /**
  * What is a setting or a place, not a sight: the work being done is said by whoever does it; the
- * half of a space says where a twin breaker is, and none means a whole one; the rule an amendment
+ * half of a space says where a twin breaker is, and none means a whole one; a feeder starts behind the main
+ * unless somebody says ahead of it; the rule an amendment
  * names says what it is about.
  */
 export const isSetting = (kind: string, field: string): boolean =>
+  // A ground seen on its screw and found by the tester is taken for one, and a protective device for working; the
+  // impedance and the test button, where somebody tries them, can only speak against that.
+  (kind === 'outlet' && (field === 'groundOhms' || field === 'gfciButton')) ||
+  (kind === 'breaker' && field === 'testButton') ||
   (kind === 'premises' && (field === 'edition' || field === 'visitedOn')) ||
   (kind === 'breaker' && field === 'half') ||
+  (kind === 'feeder' && field === 'fromTerminals') ||
   (kind === 'amendment' && field === 'rule') ||
   kind === 'override' ||
   field === 'work'

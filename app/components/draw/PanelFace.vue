@@ -145,8 +145,7 @@ function sharedLabel(labels: readonly (string | undefined)[]): string | undefine
     }),
   ].join(', ')
 }
-const sizeShort = (size: string) =>
-  ['250', '300', '350', '400', '500', '600'].includes(size) ? `${size}k` : size
+const sizeShort = (size: string) => (Number(size) >= 250 ? `${size}k` : size)
 const shortMetal = (metal: string) =>
   ({
     copper: 'Cu',

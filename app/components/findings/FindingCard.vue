@@ -116,6 +116,7 @@ const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offer
         <b>{{ finding.leans.to === 'fault' ? 'A fault unless' : 'Allowed to remain if' }}</b>
         {{ finding.leans.unless.join(', or ') }}.
       </p>
+      <p v-if="finding.until"><b>Until then</b> {{ finding.until }}.</p>
       <LookRow
         :look="{ ...finding.leans.ask, settles: 0, rules: [], danger: 0 }"
         :unnamed="unnamed"

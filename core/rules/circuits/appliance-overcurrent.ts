@@ -1,3 +1,4 @@
+import { applianceAmpsOf, loadOf } from '../../derive/load'
 import { upstreamOf } from '../../derive/upstream'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
@@ -47,7 +48,10 @@ export const applianceOvercurrent = defineRule({
       return c.na(say('No single appliance without a motor'))
     const breaker = c.site.get(c.ask(circuit.facts.fedBy), 'breaker')
     const rating = breaker && c.ask(breaker.facts.ratingAmps)
-    const amps = c.ask(circuit.facts.applianceAmps)
+    const band = applianceAmpsOf(c.site, circuit)
+    c.rest(band.rests)
+    // Kilowatts of an unmeasured supply are amperes between two: the breaker is then judged once that is known.
+    const amps = band.from === band.to ? band.to : undefined
     if (rating === undefined || amps === undefined)
       return c.undecided(say('The breaker or the rating of the appliance has not been read'))
     const least = round(1.25 * amps)
@@ -58,7 +62,22 @@ export const applianceOvercurrent = defineRule({
         half: round(1.5 * amps),
       }),
     ]
-    if (isHeater && rating < least)
+    const load = loadOf(c.site, circuit)
+    const needs = isHeater ? load?.device : undefined
+    if (needs) c.rest(needs.rests)
+    // What goes by its marking alone is told by the load of the circuit.
+    const isLong = needs !== undefined && needs.to > amps
+    if (needs && isLong && rating >= needs.from && rating < needs.to)
+      return c.faultUnless(
+        'under-125-percent',
+        { rating, amps },
+        {
+          working,
+          unless: ['it is tankless, or holds more than 120 gal'],
+          ask: circuit.facts.heaterKind,
+        },
+      )
+    if (isLong && rating < least)
       return c.fault(
         'under-125-percent',
         {

@@ -1,5 +1,7 @@
 import { defineRule } from '../../engine/rule'
+import type { Context } from '../../engine/context'
 import { say } from '../../engine/say'
+import type { Subject } from '../../model/house'
 import { multiwireOf } from '../../derive/multiwire'
 
 const isProtective = (protection: string | undefined): boolean =>
@@ -20,6 +22,10 @@ export const multiwireNoCommonTrip = defineRule({
       says: 'A single-pole {kind} breaker on a shared neutral: it needs the two-pole type',
     },
     'separate-handles': { danger: 3, says: 'Hots on separate handles: {tie}' },
+    'tie-not-adjacent': {
+      danger: 2,
+      says: 'A handle tie between spaces {spaces}: they are not side by side',
+    },
     'common-trip-needed': {
       danger: 3,
       says: 'A handle tie is not enough: a 240 V load needs a common trip',
@@ -56,10 +62,12 @@ export const multiwireNoCommonTrip = defineRule({
           ],
         },
       )
+    const lines = circuits.map(x => c.ask(x.facts.feedsLineToLine))
     const ties = breakers.map(b => c.ask(b.facts.handleTie))
     const bad = ties.find(t => t === 'not tied' || t === 'improvised tie')
     const yokes = circuits.map(x => c.ask(x.facts.isOnOneYoke))
-    const since = yokes.includes(true) ? 0 : 2008
+    // Loads from hot to hot needed one hand for both long before the rule for all. 210.4(C), 240.15(B).
+    const since = yokes.includes(true) || lines.includes(true) ? 0 : 2008
     if (bad)
       c.fails(
         'separate-handles',
@@ -72,8 +80,9 @@ export const multiwireNoCommonTrip = defineRule({
         [],
         breakers.filter((_, i) => ties[i] === undefined).map(b => b.facts.handleTie),
       )
+    const apart = ties.includes('listed tie') ? areApart(breakers, c) : false
+    if (apart) c.fails('tie-not-adjacent', { spaces: spacesOf() }, { since })
     if (ties.every(t => t === 'common trip')) return c.clear(say('Common-trip breakers'))
-    const lines = circuits.map(x => c.ask(x.facts.feedsLineToLine))
     if (lines.includes(true)) c.fails('common-trip-needed', {}, { since })
     if (lines.includes(undefined))
       return c.undecided(
@@ -81,6 +90,8 @@ export const multiwireNoCommonTrip = defineRule({
         [],
         circuits.filter((_, i) => lines[i] === undefined).map(x => x.facts.feedsLineToLine),
       )
+    if (apart === undefined)
+      return c.undecided(say('Whether the tied breakers stand side by side has not been read'))
     return c.clear(say('Listed handle ties, line-to-neutral loads only'))
 
     function spacesOf() {
@@ -88,3 +99,16 @@ export const multiwireNoCommonTrip = defineRule({
     }
   },
 })
+
+/** A tie reaches from a handle to the next one only. */
+function areApart(breakers: readonly Subject<'breaker'>[], c: Context): boolean | undefined {
+  const [first] = breakers
+  if (new Set(breakers.map(b => b.parent)).size > 1) return true
+  const panel = first && c.site.get(first.parent ?? undefined, 'enclosure')
+  const numbering = panel && c.ask(panel.facts.numbering)
+  const spaces = breakers.map(b => c.ask(b.facts.space))
+  if (numbering === undefined || spaces.includes(undefined)) return undefined
+  const step = numbering === 'odd left, even right' ? 2 : 1
+  const sorted = spaces.map(s => s ?? 0).sort((a, b) => a - b)
+  return sorted.some((s, i) => i > 0 && s - (sorted[i - 1] ?? s) > step)
+}

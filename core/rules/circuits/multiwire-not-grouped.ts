@@ -21,8 +21,14 @@ export const multiwireNotGrouped = defineRule({
   title: 'The hots of a multiwire circuit and their neutral are grouped in the panel',
   fault: 'Multiwire conductors not grouped',
   consequence: 'Someone can switch off one half and take the other for dead.',
-  cites: [{ section: '210.4(D)' }],
-  checks: { 'lie-apart': { danger: 1, says: 'The conductors of one multiwire circuit lie apart' } },
+  cites: [{ section: '210.4(D)' }, { section: '300.3(B)' }],
+  checks: {
+    'lie-apart': { danger: 1, says: 'The conductors of one multiwire circuit lie apart' },
+    'separate-cables': {
+      danger: 2,
+      says: 'Circuits that share a neutral come in separate cables: its current returns another way',
+    },
+  },
   since: 2008,
   triggers: ['replaced', 'new'],
   remedies: ['group-multiwire'],
@@ -36,10 +42,21 @@ export const multiwireNotGrouped = defineRule({
     const segments = multiwire.circuits.flatMap(x => c.site.children(x, 'segment'))
     const wirings = segments.map(s => c.ask(s.facts.wiring))
     const grouped = multiwire.circuits.map(x => c.ask(x.facts.isGroupedInPanel))
+    const counts = segments.map(s => c.ask(s.facts.conductors))
+    const inCable = wirings.map(x => x !== undefined && CABLES.has(x))
+    // A cable with two conductors brings one of the circuits in by itself, however it is tied in the panel.
+    if (counts.some((n, i) => inCable[i] && n === 2)) c.fails('separate-cables', {}, { since: 0 })
     if (grouped.includes(true)) return c.clear(say('Grouped'))
     if (grouped.includes(false)) {
-      if (wirings.some(x => x !== undefined && CABLES.has(x)))
-        return c.clear(say('One cable brings them in together'))
+      if (segments.length > 0 && inCable.every(Boolean)) {
+        if (counts.every(n => n !== undefined && n >= 3))
+          return c.clear(say('One cable brings them in together'))
+        return c.undecided(
+          say('One cable with all of them, or a cable each'),
+          [],
+          segments.filter((_, i) => counts[i] === undefined).map(s => s.facts.conductors),
+        )
+      }
       if (segments.length > 0 && !wirings.includes(undefined)) return c.fault('lie-apart')
       const open = segments.filter((_, i) => wirings[i] === undefined).map(s => s.facts.wiring)
       return c.undecided(

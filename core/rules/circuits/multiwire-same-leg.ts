@@ -6,6 +6,7 @@ import { tableMetals } from '../../derive/allowed'
 import { tableAmpacity } from '../../tables/ampacity'
 import type { Context } from '../../engine/context'
 import type { Subject } from '../../model/house'
+import type { Verdict } from '../../engine/verdict'
 
 /** The hots of a multiwire circuit come from different legs; on one leg the neutral carries their sum. */
 export const multiwireSameLeg = defineRule({
@@ -31,7 +32,12 @@ export const multiwireSameLeg = defineRule({
     'From two panels, or on the third bar of a three-phase enclosure, only a measurement tells',
   ],
   judge(circuit, c) {
-    const multiwire = multiwireOf(circuit, c, say('One breaker of several poles spans the legs'))
+    const multiwire = multiwireOf(
+      circuit,
+      c,
+      say('One breaker of several poles spans the legs'),
+      breaker => onOneLeg(breaker, c),
+    )
     if ('verdict' in multiwire) return multiwire.verdict
     const { circuits, breakers } = multiwire
     const { site } = c
@@ -131,9 +137,43 @@ function sameSpace(
         c.ask(a.facts.poles) === 1 &&
         c.ask(b.facts.poles) === 1
       ) {
+        // Measured on different legs, they are: some twins span two stabs.
+        const legs = [a, b].map(x => c.ask(x.facts.measuredLeg))
+        if (legs[0] !== undefined && legs[1] !== undefined && legs[0] !== legs[1]) continue
         const space = c.ask(a.facts.space)
         if (space !== undefined && space === c.ask(b.facts.space)) return [a, b]
       }
     }
+  return undefined
+}
+
+/** Volts between two poles under which they stand on one leg; two legs show 208 or 240 V. */
+const ONE_LEG_V = 50
+
+/**
+ * Whether the poles of one breaker stand on different legs: measured, else by the bus. Behind the third bar of a
+ * three-phase enclosure, and in twins, both may stand on one leg.
+ */
+function onOneLeg(breaker: Subject<'breaker'>, c: Context): Verdict | undefined {
+  const between = breaker.facts.polesV
+  const volts = between.state === 'known' ? c.ask(between) : undefined
+  const where = c.ask(breaker.facts.space) ?? '?'
+  if (volts !== undefined)
+    return volts < ONE_LEG_V
+      ? c.fault('same-leg', { where: `of the breaker in ${where}` })
+      : undefined
+  const half = breaker.facts.half
+  const isTwin = half.state === 'known' && c.ask(half) !== undefined
+  const legs = legsOf(c.site, breaker)
+  const panel = c.site.get(breaker.parent ?? undefined, 'enclosure')
+  const isOdd = panel !== undefined && c.ask(panel.facts.bus) === 'three phase'
+  if (!isTwin && !isOdd) return undefined
+  c.rest(legs.rests)
+  if (isTwin || !legs.value)
+    return c.undecided(
+      say('Its poles may stand on one leg: measure between them'),
+      [],
+      [breaker.facts.polesV],
+    )
   return undefined
 }

@@ -55,7 +55,9 @@ export const nameplateMismatch = defineRule({
     const breaker = c.site.get(c.ask(circuit.facts.fedBy), 'breaker')
     const own = breaker && c.ask(breaker.facts.ratingAmps)
     const device =
-      breaker && own !== undefined && mocp !== undefined ? ahead(breaker, own, mocp, c) : undefined
+      breaker && own !== undefined && mocp !== undefined
+        ? ahead(breaker, own, mocp, unitFuse(circuit, c), c)
+        : undefined
     if (device?.state === 'too large') overMaximum(device.amps, mocp!, c)
     const wants = c.ask(circuit.facts.nameplateDevice)
     const isFused = wants === 'fuses only' && breaker ? fused(circuit, breaker, c) : true
@@ -106,11 +108,17 @@ type Device =
   | { state: 'too large unless'; amps: number; unless: string; missing: readonly FactRef[] }
 
 /** The device that protects the circuit, its own or a smaller one ahead, against the nameplate maximum. */
-function ahead(breaker: Subject<'breaker'>, own: number, mocp: number, c: Context): Device {
+function ahead(
+  breaker: Subject<'breaker'>,
+  own: number,
+  mocp: number,
+  atUnit: number,
+  c: Context,
+): Device {
   const up = upstreamOf(c.site, breaker)
   c.rest(up.rests)
   const { hasOneSource, smallestAmps, unreadFrom } = up.value!
-  const amps = Math.min(own, hasOneSource === true ? (smallestAmps ?? own) : own)
+  const amps = Math.min(own, atUnit, hasOneSource === true ? (smallestAmps ?? own) : own)
   if (amps <= mocp) return { state: 'small enough', amps }
   const missing = up.rests.filter(f => f.state !== 'known')
   const unless = (text: string): Device => ({
@@ -209,4 +217,10 @@ function sharedUnits(
       ? Math.round(10 * (largest + (minima.reduce((a, b) => a + b, 0) - largest) / 1.25)) / 10
       : undefined,
   }
+}
+
+/** Fuses in the disconnect of the unit protect it, whatever stands ahead; infinite where there are none. */
+function unitFuse(circuit: Subject<'circuit'>, c: Context): number {
+  const { unitFuseAmps } = circuit.facts
+  return (unitFuseAmps.state === 'known' ? c.ask(unitFuseAmps) : undefined) ?? Infinity
 }

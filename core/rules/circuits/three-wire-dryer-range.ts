@@ -20,6 +20,14 @@ export const threeWireDryerRange = defineRule({
   cites: [{ section: '250.140' }, { section: '250.142(B)' }],
   checks: {
     'frame-ungrounded': { danger: 4, says: 'Its frame is grounded by nothing' },
+    'strap-left-in': {
+      danger: 3,
+      says: 'Four wires, and the strap from frame to neutral was left in: the frame carries neutral current',
+    },
+    'ground-not-used': {
+      danger: 3,
+      says: 'A ground runs in the cable, and the frame is on the neutral all the same',
+    },
     'bare-neutral': { danger: 3, says: 'Frame on a bare neutral in a cable that may not have one' },
     'neutral-too-small': { danger: 3, says: 'Neutral as ground in {size} {metal}: too small' },
     'bare-neutral-not-from-service': {
@@ -50,11 +58,16 @@ export const threeWireDryerRange = defineRule({
     if (supplies === undefined || frame === undefined)
       return c.undecided(say('How its frame is grounded has not been seen'))
     if (frame === 'nothing') return c.fault('frame-ungrounded')
+    if (frame === 'neutral and grounding conductor') return c.fault('strap-left-in')
     const neutral = c.ask(circuit.facts.neutral)
     if (neutral === 'bare in other cable') c.fails('bare-neutral')
     const segments = c.site.children(circuit, 'segment')
     const open: FactRef[] = []
     for (const segment of segments) {
+      // SE cable with a bare neutral has no other ground in it.
+      const egc = neutral === 'bare in SE cable' ? 'none' : c.ask(segment.facts.egc)
+      if (egc === 'wire') c.fails('ground-not-used')
+      if (egc === undefined) open.push(segment.facts.egc)
       const size = c.ask(segment.facts.size)
       const metal = c.ask(segment.facts.metal)
       const may = tableMetals(metal).map(
@@ -70,30 +83,28 @@ export const threeWireDryerRange = defineRule({
     }
     if (segments.length === 0) open.push(absent(circuit, 'label'))
     if (neutral === undefined) open.push(circuit.facts.neutral)
-    if (neutral === undefined || open.length > 0)
-      return c.undecided(say('Its neutral has not been looked at'), [], open)
-    if (neutral === 'bare in SE cable') {
-      const panel = c.site.get(
-        c.site.get(c.ask(circuit.facts.fedBy), 'breaker')?.parent ?? undefined,
-        'enclosure',
-      )
-      const role = panel && roleOf(c.site, panel)
-      if (role) c.rest(role.rests)
-      if (!role || role.value === undefined)
-        return c.undecided(
-          say(
-            'A bare neutral may start only at the service equipment; which that is is not settled',
-          ),
-          [],
-          c.asked.filter(f => f.state !== 'known'),
-        )
-      if (role.value !== 'service') c.fails('bare-neutral-not-from-service')
-    }
+    const panel = c.site.get(
+      c.site.get(c.ask(circuit.facts.fedBy), 'breaker')?.parent ?? undefined,
+      'enclosure',
+    )
+    const isBareSe = neutral === 'bare in SE cable'
+    const role = isBareSe && panel ? roleOf(c.site, panel) : undefined
+    if (role) c.rest(role.rests)
+    if (role?.value !== undefined && role.value !== 'service')
+      c.fails('bare-neutral-not-from-service')
     const years = c.site.yearsOf(circuit)
     c.rest(years.rests)
     const work = c.ask(circuit.facts.work)
     if (years.from >= FOUR_WIRE_SINCE || work === 'new')
       return c.fault('three-wires-new', {}, { since: FOUR_WIRE_SINCE })
+    if (open.length > 0)
+      return c.undecided(say('Its conductors have not all been looked at'), [], open)
+    if (isBareSe && role?.value === undefined)
+      return c.undecided(
+        say('A bare neutral may start only at the service equipment; which that is is not settled'),
+        [],
+        c.asked.filter(f => f.state !== 'known'),
+      )
     if (years.to >= FOUR_WIRE_SINCE || work === undefined)
       return c.undecided(
         say('Allowed only in a circuit from before 1996'),

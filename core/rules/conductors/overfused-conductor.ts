@@ -208,8 +208,15 @@ function byNameplate(
 ): Verdict | undefined {
   const mca = c.ask(circuit.facts.nameplateMca)
   const mocp = c.ask(circuit.facts.nameplateMocp)
-  if ((mocp !== undefined && rating > mocp) || (mca !== undefined && band.high.ampacity < mca))
-    return undefined
+  if (mocp !== undefined && rating > mocp) return undefined
+  // Conductors under the minimum are a fault of their own: the device within the maximum is right. 240.4(G).
+  if (mocp !== undefined && mca !== undefined && band.high.ampacity < mca)
+    return c.clear(
+      say('{rating} A is within the {mocp} A of the nameplate; the conductors are judged by it', {
+        rating,
+        mocp,
+      }),
+    )
   const nameplate: Step[] = []
   if (mocp !== undefined)
     nameplate.push(

@@ -1,11 +1,12 @@
 import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { allowedBand, tableMetals } from '../../derive/allowed'
+import { aheadOf } from '../../derive/ahead'
+import { allowedBand, CAPPED_CABLES, tableMetals } from '../../derive/allowed'
 import { wholeDwellingRating } from '../../tables/ampacity'
 import type { Context } from '../../engine/context'
 import type { Danger, Verdict } from '../../engine/verdict'
-import type { Subject } from '../../model/house'
+import { absent, type Subject } from '../../model/house'
 
 /** A feeder's conductors must carry what the device ahead of them lets through. */
 export const overfusedFeeder = defineRule({
@@ -23,12 +24,17 @@ export const overfusedFeeder = defineRule({
     { section: '310.12', from: 2020 },
   ],
   checks: {
+    'nothing-ahead': {
+      danger: 4,
+      says: 'It starts ahead of the main and ends in lugs: nothing protects it',
+    },
     'device-over-feeder': {
       danger: [3, 4],
       says: 'A {rating} A device feeds conductors rated for {allowed} A',
     },
   },
   triggers: ['new'],
+  until: 'Keep the load on what it feeds small, and call an electrician if anything is warm',
   remedies: ['smaller-breaker', 'replace-conductor', 'leave-and-label'],
   traps: [
     'The reduced sizes for dwellings hold only where the feeder carries the whole dwelling',
@@ -38,19 +44,16 @@ export const overfusedFeeder = defineRule({
   ],
   judge(feeder, c) {
     const from = c.ask(feeder.facts.from)
-    if (from === undefined) return c.undecided(say('Nobody has found where it starts'))
     const breaker = c.site.get(from, 'breaker')
     const enclosure = c.site.get(from, 'enclosure')
     if (!breaker && !enclosure)
-      return c.undecided(say('Where it starts is not recorded'), [], [feeder.facts.from])
-    if (enclosure) {
-      const main = c.ask(enclosure.facts.mainKind)
-      if (main === undefined && c.ask(enclosure.facts.type) !== 'meter') return c.undecided()
-      if (main !== 'main breaker' && main !== 'fused main')
-        return c.na(say('No device of its own ahead of it: service conductors'))
-    }
-    const rating = breaker ? c.ask(breaker.facts.ratingAmps) : c.ask(enclosure!.facts.mainAmps)
-    if (rating === undefined) return c.undecided(say('The rating ahead of it has not been read'))
+      return c.undecided(say('Nobody has found where it starts'), [], [feeder.facts.from])
+    const ahead = aheadOf(c.site, feeder)
+    c.rest(ahead.rests)
+    if (ahead.value === undefined)
+      return c.undecided(say('The device ahead of it, or its rating, has not been read'))
+    if (ahead.value.amps === undefined) return onTheUtility(feeder, ahead.value.isTapped, c)
+    const rating = ahead.value.amps
     const whole = c.ask(feeder.facts.carriesWholeDwelling)
     const band = allowedBand(
       c.site,
@@ -86,6 +89,7 @@ export const overfusedFeeder = defineRule({
     const tap = enclosure ? feederTap(feeder, rating, low.ampacity, high.ampacity, c) : undefined
     if (typeof tap === 'object') return tap
     const source = enclosure ?? c.site.get(breaker?.parent ?? undefined, 'enclosure')
+    // The reduced sizes held for the feeder from the main itself, not for one further on.
     const wasMain = wasMainPowerFeeder(feeder, rating, source, c)
     const data = { rating, allowed: high.allowed }
     const detail = {
@@ -110,6 +114,28 @@ export const overfusedFeeder = defineRule({
   },
 })
 
+/**
+ * Conductors with nothing ahead are service conductors, protected by the main they end in. From the line side of a
+ * main to lugs nothing protects them at all. 230.90, 240.21.
+ */
+function onTheUtility(feeder: Subject<'feeder'>, isTapped: boolean, c: Context): Verdict {
+  if (!isTapped) return c.na(say('No device of its own ahead of it: service conductors'))
+  const [target] = c.site.enclosuresOn(feeder)
+  const main = target && c.ask(target.facts.mainKind)
+  if (main === 'main breaker' || main === 'fused main')
+    return c.na(say('Service conductors, protected by the main they end in'))
+  if (!target || main === undefined)
+    return c.faultUnless(
+      'nothing-ahead',
+      {},
+      {
+        unless: ['it ends in a main of its own'],
+        ask: target ? target.facts.mainKind : absent(feeder, 'from'),
+      },
+    )
+  return c.fault('nothing-ahead')
+}
+
 /** Lengths of the two feeder-tap rules, feet. 240.21(B)(1), (B)(2). */
 const TEN_FT = 10
 const TWENTY_FIVE_FT = 25
@@ -132,6 +158,8 @@ function feederTap(
   const target = c.site.enclosuresOn(feeder)[0]
   // What it ends in may be an enclosure that nobody has traced.
   if (!target) for (const e of c.site.all.enclosure) c.ask(e.facts.fedFrom)
+  // A tap ends in a device; what ends in lugs is none.
+  if (target && c.ask(target.facts.mainKind) === 'main lugs') return undefined
   const main = target && c.ask(target.facts.mainAmps)
   const most = (amps: number) =>
     length === undefined
@@ -180,6 +208,9 @@ function wasMainPowerFeeder(
   const size = c.ask(feeder.facts.size)
   const metals = tableMetals(c.ask(feeder.facts.metal))
   if (!source || size === undefined) return false
+  // Those sizes were of 75 °C conductors; NM cable was never among them.
+  const wiring = c.ask(feeder.facts.wiring)
+  if (wiring !== undefined && CAPPED_CABLES.has(wiring)) return false
   const isLargeEnough = metals.map(m => (wholeDwellingRating(size, m.metal) ?? 0) >= rating)
   if (isLargeEnough.every(is => !is)) return false
   const role = roleOf(c.site, source)

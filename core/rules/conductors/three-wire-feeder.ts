@@ -1,4 +1,5 @@
 import { all, type Truth } from '../../conclusions/truth'
+import { feederGroundOf } from '../../derive/feeder-ground'
 import { oldFeederOf } from '../../derive/old-feeder'
 import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
@@ -57,10 +58,16 @@ export const threeWireFeeder = defineRule({
       return c.na(
         say('Service conductors: the neutral is the ground path up to the service disconnect'),
       )
-    const egc = c.ask(feeder.facts.egc)
-    if (egc === undefined)
-      return c.undecided(say('Whether a grounding conductor runs with it has not been seen'))
-    if (egc !== 'none') return c.clear(say('Grounding conductor: {egc}', { egc }))
+    const path = feederGroundOf(c.site, feeder)
+    c.rest(path.rests)
+    if (path.state === 'open')
+      return c.undecided(
+        say('Whether a grounding conductor runs with it has not been seen'),
+        [],
+        path.missing,
+      )
+    if (path.value !== 'none')
+      return c.clear(say('Grounding conductor: {path}', { path: path.value }))
     const target = c.site.enclosuresOn(feeder)[0]
     if (!target) {
       // What it feeds is not recorded: perhaps an enclosure nobody has traced, perhaps one in another building.

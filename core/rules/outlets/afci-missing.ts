@@ -1,8 +1,10 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { afciOf } from '../../derive/protection'
+import { placesOf } from '../../derive/places'
+import { afciOf } from '../../derive/fault-protection'
 import type { Context } from '../../engine/context'
 import type { Subject } from '../../model/house'
+import type { Verdict } from '../../engine/verdict'
 import { afciSince, placeName, EXTENSION_EXEMPT } from '../../tables/protection-years'
 
 /** Arc-fault protection in the listed rooms, by the edition that bears on the outlet and on what is done to it now. */
@@ -15,6 +17,10 @@ export const afciMissing = defineRule({
   consequence: 'An arc in a damaged cord or cable can start a fire with nothing to cut it off.',
   cites: [{ section: '210.12' }, { section: '406.4(D)(4)' }],
   checks: {
+    'first-run-unprotected': {
+      danger: 2,
+      says: 'A new circuit protected by a device only: the run from the panel to it is not protected',
+    },
     'not-protected': {
       danger: 2,
       says: 'Required in a {use} since {since}, and nothing protects it',
@@ -33,8 +39,14 @@ export const afciMissing = defineRule({
     const type = c.ask(outlet.facts.type)
     if (type === 'junction box') return c.na(say('Not an outlet'))
     const room = c.site.get(c.ask(outlet.facts.room), 'room')
-    const use = room && c.ask(room.facts.use)
-    if (use !== undefined && afciSince(use, 'receptacle') === undefined)
+    const places = placesOf(room, c)
+    const isListed = (place: string) => afciSince(place, 'receptacle') !== undefined
+    // Nearly every room has one use only.
+    const listed =
+      places.length > 1 ? places.filter(isListed) : places.every(isListed) ? places : []
+    // Of several uses the one that asks for it first counts.
+    const use = (listed.length > 1 ? oldest(listed, type) : listed[0]) ?? places[0]
+    if (use !== undefined && listed.length === 0)
       return c.na(say('Not a listed room: {use}', { use: placeName(use) }))
     const since = use === undefined || type === undefined ? undefined : afciSince(use, type)
     if (since !== undefined && since > c.site.edition)
@@ -43,6 +55,11 @@ export const afciMissing = defineRule({
     if (isBranch === false) return c.na(say('Not on a 120 V circuit of 15 or 20 A'))
     const afci = afciOf(c.site, outlet)
     c.rest(afci.rests)
+    const isAtOutlet = afci.value === 'own' || afci.value === 'ahead'
+    const work = isAtOutlet ? circuitWork(outlet, c) : undefined
+    if (isAtOutlet && work === 'new' && since !== undefined) return newByOutlet(outlet, since, c)
+    if (isAtOutlet && work === 'new')
+      return c.undecided(say('What it is, or the use of the room, has not been seen'))
     if (afci.value !== undefined && afci.value !== 'none')
       return c.clear(
         afci.value === 'breaker' ? say('Protection in the breaker') : say('Protected by a device'),
@@ -85,10 +102,37 @@ export const afciMissing = defineRule({
         use: placeName(use),
         since,
       },
-      { since },
+      // Only a receptacle brings the duty along when it is replaced. 406.4(D)(4).
+      type === 'receptacle' ? { since } : { since, broughtBy: ['extended', 'new'] },
     )
   },
 })
+
+function circuitWork(outlet: Subject<'outlet'>, c: Context) {
+  const circuit = c.site.get(c.ask(outlet.facts.circuit), 'circuit')
+  return circuit && c.ask(circuit.facts.work)
+}
+
+/**
+ * A new circuit is protected from its start: by the breaker, or by a device at the first outlet with the prescribed
+ * wiring on the way to it. 210.12.
+ */
+function newByOutlet(outlet: Subject<'outlet'>, since: number, c: Context): Verdict {
+  const circuit = c.site.get(c.ask(outlet.facts.circuit), 'circuit')
+  const run = circuit && c.ask(circuit.facts.homeRun)
+  if (run === 'other wiring') return c.fault('first-run-unprotected', {}, { since })
+  if (circuit && run === undefined)
+    return c.faultUnless(
+      'first-run-unprotected',
+      {},
+      {
+        since,
+        unless: ['the run to the first outlet is metal raceway, or a listed arrangement'],
+        ask: circuit.facts.homeRun,
+      },
+    )
+  return c.clear(say('Protected by a device, and the run to it by its raceway or listing'))
+}
 
 /** Outlets of 120 V on circuits of 15 or 20 A; undefined where voltage or rating has not been seen. 210.12. */
 function isSmallBranch(
@@ -118,3 +162,10 @@ function isSmallBranch(
       : true
 }
 const MOST_AMPS = 20
+
+function oldest(places: readonly string[], type: string | undefined): string | undefined {
+  const sinces = places.map(place => ({ place, since: afciSince(place, type ?? 'receptacle') }))
+  return sinces
+    .filter(x => x.since !== undefined)
+    .sort((a, b) => (a.since ?? 0) - (b.since ?? 0))[0]?.place
+}

@@ -60,7 +60,10 @@ export const aluminumAtUnmarkedDevice = defineRule({
         { working: [say('push-in terminals are listed for small solid copper only')] },
       )
     }
-    if (kinds[0]!.isCopperClad) {
+    const rated = kinds[0]?.isCopperClad ? c.ask(outlet.facts.deviceAmps) : undefined
+    if (kinds[0]?.isCopperClad && rated === undefined)
+      return c.undecided(say('The device rating decides whether copper-clad may land on it'))
+    if (kinds[0]?.isCopperClad && rated !== undefined && rated < 30) {
       if (landing === undefined)
         return c.undecided(say('Binding screw or push-in has not been seen'))
       return c.clear(

@@ -1,8 +1,11 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { absent } from '../../model/house'
 
 /** Volts between ground terminal and earth from which the terminal counts as live. */
 const LIVE_GROUND_VOLTS = 50
+/** Volts a sound ground may show against a proved reference: more is never clear. */
+export const SOUND_GROUND_VOLTS = 5
 /** Volts neutral-to-ground under 12 A or more that no jumper at the device would leave standing. */
 const RISE_WITHOUT_JUMPER = 0.5
 
@@ -65,6 +68,12 @@ export const bootlegGround = defineRule({
             ),
           ],
         },
+      )
+    if (toEarth !== undefined && toEarth > SOUND_GROUND_VOLTS && toEarth < LIVE_GROUND_VOLTS)
+      return c.undecided(
+        say('{toEarth} V on the ground terminal: it floats, or carries current', { toEarth }),
+        [],
+        [absent(outlet, 'groundToReferenceV')],
       )
     if (jumper === false) return c.clear(say('No jumper seen with the box open'))
     const rise = c.ask(outlet.facts.neutralGroundRiseV)

@@ -1,7 +1,10 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { gfciOf } from '../../derive/gfci'
-import { couldNeedGfci, gfciRequirement } from '../../derive/protection'
+import { gfciOf } from '../../derive/fault-protection'
+import { placesOf } from '../../derive/places'
+import { couldNeedGfci, gfciRequirement, type GfciNeed } from '../../derive/protection'
+import type { Context } from '../../engine/context'
+import type { Subject } from '../../model/house'
 
 /** Ground-fault protection where the place asks for it, by the edition that bears on the receptacle. */
 export const gfciMissing = defineRule({
@@ -34,8 +37,10 @@ export const gfciMissing = defineRule({
     if (type === 'junction box' || type === 'switch' || type === 'alarm')
       return c.na(say('Not an outlet the rule is about'))
     const room = c.site.get(c.ask(outlet.facts.room), 'room')
-    const use = room && c.ask(room.facts.use)
-    if (type !== undefined && use !== undefined && !couldNeedGfci(use, type, c.site.edition))
+    const places = placesOf(room, c)
+    const couldNeed = (place: string) =>
+      type === undefined || couldNeedGfci(place, type, c.site.edition)
+    if (type !== undefined && places.length > 0 && !places.some(couldNeed))
       return c.na(say('The {edition} edition asks for none here', { edition: c.site.edition }))
     const gfci = gfciOf(c.site, outlet)
     c.rest(gfci.rests)
@@ -47,7 +52,7 @@ export const gfciMissing = defineRule({
             ? say('Protection in the breaker')
             : say('Protected by a device ahead'),
       )
-    const need = use === undefined ? undefined : gfciRequirement(outlet, use, room!, c)
+    const need = room && places.length > 0 ? earliest(outlet, places, room, c) : undefined
     if (need && need.since === undefined && !need.isOpen)
       return type === undefined
         ? c.undecided()
@@ -70,3 +75,21 @@ export const gfciMissing = defineRule({
     )
   },
 })
+
+/** The oldest requirement of all the places a room is; open where another of them could bring an older one. */
+function earliest(
+  outlet: Subject<'outlet'>,
+  places: readonly string[],
+  room: Subject<'room'>,
+  c: Context,
+): GfciNeed {
+  const [only] = places
+  if (places.length === 1 && only !== undefined) return gfciRequirement(outlet, only, room, c)
+  const needs = places.map(place => gfciRequirement(outlet, place, room, c))
+  const sure = needs
+    .filter(n => n.since !== undefined)
+    .sort((a, b) => (a.since ?? 0) - (b.since ?? 0))
+  const [first] = sure
+  const isOpen = needs.some(n => n.isOpen)
+  return first ? { ...first, isOpen } : { since: undefined, text: '', isOpen, isSinceOpen: false }
+}

@@ -1,7 +1,7 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { groundOf, openGround } from '../../derive/ground'
-import { gfciOf } from '../../derive/gfci'
+import { gfciOf } from '../../derive/fault-protection'
 
 /** A protected receptacle without a ground says so where people can read it. */
 export const missingMarking = defineRule({

@@ -1,5 +1,8 @@
 import { defineRule } from '../../engine/rule'
+import type { Context } from '../../engine/context'
 import { say } from '../../engine/say'
+import { absent, type Subject } from '../../model/house'
+import { SOUND_GROUND_VOLTS } from './bootleg-ground'
 
 /** Volts to a proved reference: at or above this a terminal is live. The bootleg rule uses the same. */
 const LIVE_V = 50
@@ -78,14 +81,27 @@ export const miswire = defineRule({
       const jumper = lamps === 'correct' ? c.ask(outlet.facts.hasNeutralGroundJumper) : undefined
       if (toEarth !== undefined && toEarth >= LIVE_V)
         return c.fault('reversed-with-jumper', { toEarth })
-      if (narrow !== undefined)
-        return narrow >= LIVE_V
+      if (narrow !== undefined && narrow < LIVE_V) return c.fault('reversed-by-voltage', { narrow })
+      if (toEarth !== undefined && toEarth > SOUND_GROUND_VOLTS)
+        return c.undecided(
+          say('{toEarth} V on the ground terminal: it floats, or carries current', { toEarth }),
+          [],
+          [absent(outlet, 'groundToReferenceV')],
+        )
+      if (narrow !== undefined || toEarth !== undefined) {
+        if (lamps === 'correct' && clamp === undefined && !isSeenApart(outlet, c))
+          return c.undecided(
+            say('Hot and neutral are right; swapped neutral and ground would read the same'),
+            [],
+            [
+              outlet.facts.groundClampA,
+              ...(c.ask(outlet.facts.isBoxOpened) ? [] : [outlet.facts.isBoxOpened]),
+            ],
+          )
+        return narrow !== undefined
           ? c.clear(say('{narrow} V from the narrow slot to a proved reference', { narrow }))
-          : c.fault('reversed-by-voltage', {
-              narrow,
-            })
-      if (toEarth !== undefined || jumper === false)
-        return c.clear(say('The lamps say correct, against a ground that is not live'))
+          : c.clear(say('The lamps say correct, against a ground that is not live'))
+      }
       return c.undecided(
         lamps === 'correct'
           ? say('The lamps say the same of a reversed receptacle with a jumper to ground')
@@ -94,7 +110,7 @@ export const miswire = defineRule({
         lamps === 'correct'
           ? [
               outlet.facts.groundToReferenceV,
-              ...(jumper === undefined ? [outlet.facts.hasNeutralGroundJumper] : []),
+              ...(jumper === true ? [] : [outlet.facts.narrowToReferenceV]),
             ]
           : [outlet.facts.narrowToReferenceV],
       )
@@ -120,3 +136,10 @@ export const miswire = defineRule({
       : c.fault('neutral-open-under-load')
   },
 })
+
+/** With the box open the ground was seen on the ground screw, so that neutral and ground are not swapped here. */
+function isSeenApart(outlet: Subject<'outlet'>, c: Context): boolean {
+  if (c.ask(outlet.facts.isBoxOpened) !== true) return false
+  const ground = c.ask(outlet.facts.ground)
+  return ground === 'connected' || ground === 'metal raceway or armor'
+}

@@ -1,8 +1,10 @@
 import { defineRule } from '../../engine/rule'
+import type { Context } from '../../engine/context'
 import { say } from '../../engine/say'
+import type { Subject } from '../../model/house'
 import { GROUND_RUN_SINCE } from '../../tables/years'
 import { groundOf, openGround } from '../../derive/ground'
-import { gfciOf } from '../../derive/gfci'
+import { gfciOf } from '../../derive/fault-protection'
 
 /** A three-slot face promises a ground: there is one, or there is ground-fault protection and a label saying so. */
 export const openGroundThreeSlot = defineRule({
@@ -20,6 +22,10 @@ export const openGroundThreeSlot = defineRule({
       says: 'A ground is in the box, but the receptacle has two slots',
     },
     'circuit-needs-ground': { danger: 2, says: 'A circuit of {year} needs a ground' },
+    'new-without-ground': {
+      danger: 3,
+      says: 'A new outlet without a ground: protection and marking excuse a replacement only',
+    },
     'three-slot-unprotected': {
       danger: 3,
       says: 'Three slots, no ground and no ground-fault protection',
@@ -53,8 +59,12 @@ export const openGroundThreeSlot = defineRule({
     if (slots === 'two') {
       const ground = c.ask(outlet.facts.ground)
       if (ground === 'connected' || ground === 'present, not connected')
-        return c.fault('two-slot-with-ground')
-      if (ground !== 'none')
+        return c.fault('two-slot-with-ground', {}, { lawfulBefore: GROUND_RUN_SINCE })
+      const raceway = ground === 'metal raceway or armor' ? groundOf(c.site, outlet) : undefined
+      if (raceway) c.rest(raceway.rests)
+      if (raceway?.value === 'good')
+        return c.fault('two-slot-with-ground', {}, { lawfulBefore: GROUND_RUN_SINCE })
+      if (ground !== 'none' && raceway?.value !== 'none')
         return c.undecided(
           say('Two slots are right only where the box has no ground: open the box'),
           [],
@@ -88,6 +98,8 @@ export const openGroundThreeSlot = defineRule({
     }
     const gfci = gfciOf(c.site, outlet)
     c.rest(gfci.rests)
+    if (ground.value === 'none' && isNew(outlet, c))
+      return c.fault('new-without-ground', {}, { since: GROUND_RUN_SINCE })
     if (ground.value === undefined)
       return c.undecided(
         say('Whether there is a ground has not been settled'),
@@ -131,3 +143,10 @@ export const openGroundThreeSlot = defineRule({
     )
   },
 })
+
+/** Being newly made now, by itself or with its circuit. 406.4(A), (B). */
+function isNew(outlet: Subject<'outlet'>, c: Context): boolean {
+  if (c.ask(outlet.facts.work) === 'new') return true
+  const circuit = c.site.get(c.ask(outlet.facts.circuit), 'circuit')
+  return circuit !== undefined && c.ask(circuit.facts.work) === 'new'
+}

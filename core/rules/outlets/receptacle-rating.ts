@@ -1,5 +1,7 @@
 import { defineRule } from '../../engine/rule'
+import type { Context } from '../../engine/context'
 import { say } from '../../engine/say'
+import type { Subject } from '../../model/house'
 
 export const receptacleRating = defineRule({
   id: 'receptacle-rating',
@@ -42,6 +44,32 @@ export const receptacleRating = defineRule({
       rightLabel: 'circuit',
       unit: 'A',
     } as const
+    if (amps === 50 && rating === 40) return c.clear(say('50 A is right on 40 A'), [], compare)
+    const single = amps > rating ? c.ask(outlet.facts.isSingle) : undefined
+    if (amps > rating && single !== false) {
+      const alone = isAlone(outlet, circuit, c)
+      if (alone !== false && single === undefined)
+        return c.faultUnless(
+          'too-large-allowed',
+          { amps, rating },
+          {
+            compare,
+            unless: ['it is a single receptacle on a circuit of its own'],
+            ask: outlet.facts.isSingle,
+          },
+        )
+      if (single && alone)
+        return c.clear(say('A single receptacle on a circuit of its own'), [], compare)
+      if (single && alone === undefined)
+        return c.undecided(
+          say('Right only where it is alone on the circuit'),
+          [],
+          c.site.all.outlet
+            .filter(p => p !== outlet)
+            .map(p => p.facts.circuit)
+            .filter(f => f.state !== 'known'),
+        )
+    }
     if (amps > rating) return c.fault('too-large-allowed', { amps, rating }, { compare })
     if (amps === rating)
       return c.clear(say('{amps} A on {rating} A', { amps, rating }), [], compare)
@@ -71,3 +99,16 @@ export const receptacleRating = defineRule({
     return c.clear(say('15 A receptacles on a 20 A circuit with more than one'), [], compare)
   },
 })
+
+/** The only outlet of its circuit; undefined while an outlet nobody has traced may be on it. */
+function isAlone(
+  outlet: Subject<'outlet'>,
+  circuit: Subject<'circuit'> | undefined,
+  c: Context,
+): boolean | undefined {
+  if (!circuit) return undefined
+  if (c.site.outletsOf(circuit).length > 1) return false
+  return c.site.all.outlet.some(p => p !== outlet && c.ask(p.facts.circuit) === undefined)
+    ? undefined
+    : true
+}

@@ -30,6 +30,9 @@ export const tamperResistant = defineRule({
       return c.na(
         say('A 250 V receptacle: named from the {since} edition', { since: ALSO_250V_SINCE }),
       )
+    const { deviceAmps } = outlet.facts
+    const amps = deviceAmps.state === 'known' ? c.ask(deviceAmps) : undefined
+    if (amps !== undefined && amps > 20) return c.na(say('Only 15 and 20 A receptacles are named'))
     const is = c.ask(outlet.facts.isTamperResistant)
     if (is === true) return c.clear(say('Tamper-resistant'))
     const height = c.ask(outlet.facts.heightFt)

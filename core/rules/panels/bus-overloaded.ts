@@ -1,6 +1,7 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { absent, valueOf, type FactRef, type Subject } from '../../model/house'
+import { aheadOf } from '../../derive/ahead'
 import type { Context } from '../../engine/context'
 import type { Verdict } from '../../engine/verdict'
 
@@ -18,6 +19,14 @@ export const busOverloaded = defineRule({
   cites: [{ section: '408.36' }, { section: '230.66' }],
   checks: {
     'device-over-bus': { danger: 3, says: 'A {device} A device protects a {bus} A bus' },
+    'nothing-ahead': {
+      danger: 3,
+      says: 'Fed from ahead of a main, without a main of its own: nothing protects the bus',
+    },
+    'sources-over-bus': {
+      danger: 3,
+      says: '{device} A of main and {source} A backfed on a {bus} A bus',
+    },
     'service-over-meter': {
       danger: 3,
       says: 'A {largest} A service behind a {rating} A meter enclosure',
@@ -50,15 +59,22 @@ export const busOverloaded = defineRule({
     if (kind !== 'main lugs') take(c.ask(enclosure.facts.mainAmps))
     const feeder = c.site.get(c.ask(enclosure.facts.fedFrom), 'feeder')
     if (feeder) {
-      const from = c.ask(feeder.facts.from)
-      const breaker = c.site.get(from, 'breaker')
-      const source = c.site.get(from, 'enclosure')
-      if (breaker) take(c.ask(breaker.facts.ratingAmps))
-      else if (!source) isOpen = true
-      else if (c.ask(source.facts.mainKind) !== 'main lugs' && c.ask(source.facts.type) !== 'meter')
-        take(c.ask(source.facts.mainAmps))
+      const ahead = aheadOf(c.site, feeder)
+      c.rest(ahead.rests)
+      if (ahead.value === undefined) isOpen = true
+      else if (ahead.value.amps !== undefined) take(ahead.value.amps)
+      else if (ahead.value.isTapped && kind === 'main lugs') {
+        return c.ask(enclosure.facts.marking) === 'service disconnect'
+          ? c.na(say('Service equipment with disconnects of its own instead of one main'))
+          : c.fault('nothing-ahead')
+      }
     } else if (valueOf(enclosure, 'fedFrom') === undefined) isOpen = true
     const device = ratings.length ? Math.min(...ratings) : undefined
+    const sources = sourcesOn(enclosure, c)
+    if (sources !== 'none' && device !== undefined) {
+      const verdict = withSources(sources, device, bus, isOpen, c)
+      if (verdict) return verdict
+    }
     if (device !== undefined && device <= bus)
       return c.clear(say('{device} A ahead of a {bus} A bus', { device, bus }), [], {
         left: device,
@@ -87,9 +103,13 @@ export const busOverloaded = defineRule({
   },
 })
 
+/** Meter enclosures marked for what they carry without a break serve the class above. */
+const CLASS_OF: Readonly<Record<number, number>> = { 320: 400 }
+
 /** A meter enclosure bears what the mains behind it let through together. 230.66. */
 function meterEnclosure(meter: Subject<'enclosure'>, c: Context): Verdict {
-  const rating = c.ask(meter.facts.busAmps)
+  const read = c.ask(meter.facts.busAmps)
+  const rating = read === undefined ? undefined : (CLASS_OF[read] ?? read)
   const { services, isWhole } = servicesBehind(meter, c)
   const mains = services.map(e => {
     const kind = c.ask(e.facts.mainKind)
@@ -167,4 +187,87 @@ const unrecordedFeeder = (meter: Subject<'enclosure'>): FactRef => absent(meter,
 function openOr(c: Context, otherwise: FactRef): readonly FactRef[] {
   const open = c.asked.filter(f => f.state !== 'known')
   return open.length > 0 ? open : [otherwise]
+}
+
+/** A bus fed from both ends may carry this share of its rating. 705.12. */
+const BOTH_ENDS = 1.2
+
+interface Sources {
+  /** Sum of the backfed breakers; undefined where none of them was recorded or read. */
+  readonly amps: number | undefined
+  readonly areOpposite: boolean | undefined
+  /** All of them were followed to an inverter. */
+  readonly areInverters: boolean
+}
+
+/** Breakers that bring power in from an inverter. A generator behind an interlock never runs beside the utility. */
+function sourcesOn(enclosure: Subject<'enclosure'>, c: Context): Sources | 'none' {
+  const backfed = c.site
+    .children(enclosure, 'breaker')
+    .filter(b => c.ask(b.facts.role) === 'backfed source')
+  if (backfed.length === 0) {
+    const has = enclosure.facts.hasSecondSource
+    const isSaid = has.state === 'known' && c.ask(has) === true
+    return isSaid && c.ask(enclosure.facts.interlock) !== 'listed interlock or transfer switch'
+      ? { amps: undefined, areOpposite: undefined, areInverters: false }
+      : 'none'
+  }
+  const kinds = backfed.map(b => c.ask(b.facts.sourceKind))
+  const inverters = backfed.filter((_, i) => kinds[i] !== 'generator')
+  if (inverters.length === 0) return 'none'
+  const amps = inverters.map(b => c.ask(b.facts.ratingAmps))
+  const read = amps.filter(a => a !== undefined)
+  const ends = inverters.map(b => c.ask(b.facts.isOppositeEnd))
+  return {
+    amps: read.length < amps.length ? undefined : read.reduce((sum, a) => sum + a, 0),
+    areInverters: !kinds.includes(undefined),
+    areOpposite: ends.includes(false) ? false : ends.includes(undefined) ? undefined : true,
+  }
+}
+
+/** Main and inverters together: within the rating, or 120 % of it where they stand at opposite ends. */
+function withSources(
+  sources: Sources,
+  device: number,
+  bus: number,
+  isOpen: boolean,
+  c: Context,
+): Verdict | undefined {
+  const { amps, areOpposite, areInverters } = sources
+  if (amps === undefined)
+    return c.undecided(
+      say('A second source feeds it; what it brings in has not been recorded'),
+      [],
+      openOr(c, absent(c.site.premises, 'supply')),
+    )
+  const sum = device + amps
+  if (sum <= bus) return undefined
+  const most = Math.round(bus * BOTH_ENDS)
+  // A device ahead that nobody has read may be smaller, and a generator behind an interlock adds nothing.
+  if (isOpen || !areInverters)
+    return c.undecided(
+      say('{sum} A together, if every source runs and no smaller device stands ahead', { sum }),
+      [],
+      c.asked.filter(f => f.state !== 'known'),
+    )
+  if (sum > most || areOpposite === false)
+    return c.fault(
+      'sources-over-bus',
+      { device, source: amps, bus },
+      {
+        compare: {
+          left: sum,
+          leftLabel: 'sources together',
+          sign: '>',
+          right: areOpposite === false ? bus : most,
+          rightLabel: areOpposite === false ? 'bus' : '120 % of the bus',
+          unit: 'A',
+        },
+      },
+    )
+  if (areOpposite === undefined)
+    return c.undecided(say('Allowed only where the inverter stands at the far end of the bus'))
+  return device <= bus
+    ? c.clear(say('{sum} A together, at opposite ends of a {bus} A bus', { sum, bus }))
+    : undefined
 }

@@ -31,6 +31,8 @@ export const mainBondMissing = defineRule({
     },
   },
   triggers: ['replaced', 'new'],
+  until:
+    'Take every metal enclosure and pipe for live: test before touching, until the bond has been seen',
   remedies: ['main-bond', 'jumper-isolated-bar', 'ground-rod-only'],
   traps: [
     'Which enclosure is the service disconnect comes first, settled by its marking',
@@ -60,7 +62,8 @@ export const mainBondMissing = defineRule({
     }
     for (const bar of c.site.children(enclosure, 'bar')) {
       const barRole = c.ask(bar.facts.role)
-      if (barRole !== 'ground' && barRole !== 'electrode') continue
+      // A bar for electrode conductors alone is judged with them: it ties no equipment grounds.
+      if (barRole !== 'ground') continue
       const isTied = c.ask(bar.facts.isTiedToNeutral)
       if (isTied === true) continue
       if (c.ask(bar.facts.isBondedToEnclosure) === false && isTied === false) {
@@ -84,7 +87,7 @@ export const mainBondMissing = defineRule({
       bond.value === undefined ||
       c.site.children(enclosure, 'bar').some(bar => {
         const barRole = c.ask(bar.facts.role)
-        if (barRole === 'neutral' || barRole === 'common') return false
+        if (barRole === 'neutral' || barRole === 'common' || barRole === 'electrode') return false
         return (
           barRole === undefined ||
           (c.ask(bar.facts.isTiedToNeutral) !== true &&

@@ -1,3 +1,4 @@
+import { feederGroundOf } from '../../derive/feeder-ground'
 import { oldFeederOf } from '../../derive/old-feeder'
 import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
@@ -54,9 +55,11 @@ export const neutralBondedDownstream = defineRule({
           ? say('The service disconnect itself')
           : say('On the supply side of the service disconnect'),
       )
+    // A disconnect without bars has nothing to mix on, unless somebody saw them share one.
     if (
       c.ask(enclosure.facts.type) === 'disconnect' &&
       c.ask(enclosure.facts.bondMeans) === 'none' &&
+      c.ask(enclosure.facts.landings) !== 'on a common bar' &&
       c.site.children(enclosure, 'bar').length === 0
     ) {
       return c.clear(say('A disconnect without a neutral bond'))
@@ -94,7 +97,15 @@ export const neutralBondedDownstream = defineRule({
     if (bond.value === undefined || mixed.value === undefined)
       return c.undecided(say('Whether neutral and ground are apart has not been seen'))
     const feeder = c.site.get(c.ask(enclosure.facts.fedFrom), 'feeder')
-    if (feeder && c.ask(feeder.facts.egc) === 'none')
+    const path = feeder && feederGroundOf(c.site, feeder)
+    c.rest(path?.rests ?? [])
+    if (path?.state === 'open')
+      return c.undecided(
+        say('Apart; whether the feeder brings a ground for them has not been seen'),
+        [],
+        path.missing,
+      )
+    if (path?.value === 'none')
       return c.na(say('Apart, on a feeder without a ground: judged with the feeder'))
     return c.clear(say('Neutral isolated; grounds on a bar of their own'))
   },

@@ -1,5 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { absent } from '../../model/house'
 
 export const spacesExceeded = defineRule({
   id: 'spaces-exceeded',
@@ -23,6 +24,9 @@ export const spacesExceeded = defineRule({
     let least = 0
     let isOpen = false
     for (const breaker of c.site.children(enclosure, 'breaker')) {
+      // The main is none of the circuits.
+      const role = breaker.facts.role
+      if (role.state === 'known' && c.ask(role) === 'main') continue
       const poles = c.ask(breaker.facts.poles)
       if (poles === undefined) isOpen = true
       least += poles ?? 1
@@ -44,6 +48,8 @@ export const spacesExceeded = defineRule({
           },
         },
       )
+    if (least === 0)
+      return c.undecided(say('No breaker has been recorded'), [], [absent(enclosure, 'spaces')])
     if (isOpen) return c.undecided(say('Not every breaker has been counted'))
     return c.clear(say('{least} poles of {most}', { least, most }), [], {
       left: least,

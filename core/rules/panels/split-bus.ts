@@ -1,6 +1,9 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
+/** Split buses were made until the early 1980s, and allowed as existing ones only from this edition. 408.36. */
+const ONE_MAIN_SINCE = 2008
+
 /** A split bus may stay while six hand movements kill everything and nobody added breakers above. */
 export const splitBus = defineRule({
   id: 'split-bus',
@@ -13,6 +16,10 @@ export const splitBus = defineRule({
   cites: [{ section: '230.71' }, { section: '408.36' }],
   checks: {
     'too-many-mains': { danger: 2, says: '{hands} mains in the upper section' },
+    'new-split-bus': {
+      danger: 2,
+      says: 'A split bus put in {year}: no more than an old one may remain',
+    },
     'mains-added': { danger: 2, says: 'Breakers were added in the upper section' },
   },
   triggers: ['replaced', 'new'],
@@ -35,6 +42,9 @@ export const splitBus = defineRule({
     const added = c.ask(enclosure.facts.hasAddedUpper)
     if (hands !== undefined && hands > 6) c.fails('too-many-mains', { hands })
     if (added) c.fails('mains-added')
+    const years = c.site.yearsOf(enclosure)
+    c.rest(years.rests)
+    if (years.from >= ONE_MAIN_SINCE) c.fails('new-split-bus', { year: years.from })
     if (hands === undefined || added === undefined)
       return c.undecided(say('The upper section has not been looked through'))
     return c.mayStay(

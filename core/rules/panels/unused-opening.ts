@@ -9,7 +9,7 @@ export const unusedOpening = defineRule({
   fault: 'Open knockout or breaker window',
   consequence: 'Fingers, tools or pests can reach live parts; an arc can get out.',
   cites: [{ section: '110.12(A)' }, { section: '408.7' }],
-  checks: { openings: { danger: 2, says: '{openings} unclosed' } },
+  checks: { openings: { danger: 3, says: '{openings} unclosed' } },
   triggers: [],
   remedies: ['close-openings'],
   traps: ['Breaker windows in the cover count as well as knockouts'],

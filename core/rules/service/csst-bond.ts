@@ -28,6 +28,6 @@ export const csstBond = defineRule({
     const found = c.ask(premises.facts.gasBond)
     if (found === undefined) return c.undecided(say('Nobody has looked for the bond'))
     if (found === 'none found') return c.fault('no-bond')
-    return bondTo('gas piping', c, '6')
+    return bondTo('gas piping', c, { copper: '6', aluminum: '4' })
   },
 })

@@ -2,6 +2,7 @@ import { soundnessOf } from '../../derive/electrode'
 import { absent } from '../../model/house'
 import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
+import type { Context } from '../../engine/context'
 import { say } from '../../engine/say'
 import { ROD_SPACING_FT, SINGLE_ROD_OHMS } from '../../tables/grounding'
 
@@ -29,6 +30,26 @@ export const electrodeConductor = defineRule({
     'lands-on-nothing': {
       danger: 3,
       says: 'The grounding electrode conductor lands on {where}: it ties nothing',
+    },
+    'forbidden-electrode': {
+      danger: 3,
+      says: 'A {type} is used as electrode: it never may be (250.52(B))',
+    },
+    'lands-on-enclosure': {
+      danger: 2,
+      says: 'The grounding electrode conductor ends on the metal of the enclosure, not on the neutral',
+    },
+    'lands-behind-screw': {
+      danger: 2,
+      says: 'It lands on a ground bar that only the bonding screw ties to the neutral',
+    },
+    'aluminum-near-earth': {
+      danger: 2,
+      says: 'Aluminum grounding electrode conductor within 18 in. of the earth',
+    },
+    unprotected: {
+      danger: 1,
+      says: '8 AWG grounding electrode conductor without raceway or armor',
     },
     connection: { danger: 2, says: 'Electrode connection: {connection}' },
     spliced: {
@@ -66,28 +87,37 @@ export const electrodeConductor = defineRule({
       return c.undecided(say('Which enclosure is the service disconnect is not settled'))
     if (role.value !== 'service') return c.na(say('Not the service disconnect'))
     const seen = c.ask(enclosure.facts.electrodes)
-    if (seen === 'none found') return c.fault('no-conductor')
-    if (seen === undefined)
-      return c.undecided(say('Nobody has looked for the grounding electrode conductor'))
     const landings = c.site.all.electrode.map(e => ({ electrode: e, at: c.ask(e.facts.landsIn) }))
-    const electrodes = landings.filter(x => x.at === enclosure.id).map(x => x.electrode)
+    // It may land anywhere from the drop to the service disconnect. 250.24(A)(1).
+    const isHere = (at: string | undefined) => at === enclosure.id || isAhead(at, c)
+    const connected = landings.filter(x => isHere(x.at)).map(x => x.electrode)
+    if (connected.length === 0 && seen === 'none found') return c.fault('no-conductor')
+    if (connected.length === 0 && seen === undefined)
+      return c.undecided(say('Nobody has looked for the grounding electrode conductor'))
     // One whose landing nobody has followed may land here: it opens the judgment, and turns nothing.
     const adrift = landings.filter(x => x.at === undefined).map(x => x.electrode.facts.landsIn)
-    if (electrodes.length === 0)
+    if (connected.length === 0)
       return c.undecided(
         say('It is there, and where it goes has not been recorded'),
         [],
         adrift.length ? adrift : [absent(enclosure, 'electrodes')],
       )
     let isOpen = adrift.length > 0
-    for (const electrode of electrodes) {
+    for (const electrode of connected) {
       const { value, rests } = soundnessOf(c.site, electrode, enclosure)
       c.rest(rests)
       for (const { id, data } of value.faults) c.fails(id, data)
       if (!value.isSeen) isOpen = true
     }
-    const types = electrodes.map(e => c.ask(e.facts.type))
-    if (adrift.length === 0 && types.every(t => t === 'water pipe')) c.fails('water-pipe-alone')
+    // A forbidden one is no electrode, and supplements none.
+    const isForbidden = (t: string | undefined) => t === 'gas pipe' || t === 'pool shell'
+    const all = connected.map(e => c.ask(e.facts.type))
+    const forbidden = all.find(isForbidden)
+    if (forbidden) c.fails('forbidden-electrode', { type: forbidden })
+    const electrodes = connected.filter((_, i) => !isForbidden(all[i]))
+    const types = all.filter(t => !isForbidden(t))
+    if (adrift.length === 0 && types.every(t => t === 'water pipe'))
+      c.fails('water-pipe-alone', {}, { since: SUPPLEMENT_SINCE })
     // Rods, plates and pipes of one's own driving are enough alone only at a low resistance; others need no measuring.
     const driven = electrodes.filter((_, i) => types[i] === 'rod' || types[i] === 'plate')
     if (
@@ -132,3 +162,15 @@ export const electrodeConductor = defineRule({
       : c.clear(say('Grounding electrode conductor whole and large enough'))
   },
 })
+
+/** Another electrode beside the water pipe is asked for from this edition. 250.53(D)(2). */
+const SUPPLEMENT_SINCE = 1978
+
+/** An enclosure on the supply side of the service disconnect, such as the meter. */
+function isAhead(id: string | undefined, c: Context): boolean {
+  const enclosure = c.site.get(id, 'enclosure')
+  if (!enclosure) return false
+  const role = roleOf(c.site, enclosure)
+  c.rest(role.rests)
+  return role.value === 'supply'
+}

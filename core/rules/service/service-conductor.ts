@@ -61,7 +61,7 @@ export const serviceConductor = defineRule({
         c.site.edition,
       ) ?? 0
     const rounded = standardRatings(c.site.edition).find(r => r >= ordinary) ?? ordinary
-    const dwelling = amps >= 100 && insulation !== 60 ? (wholeDwellingRating(size, metal) ?? 0) : 0
+    const dwelling = insulation !== 60 ? (wholeDwellingRating(size, metal) ?? 0) : 0
     const compare = (allowed: number) =>
       ({
         left: amps,

@@ -1,6 +1,8 @@
 import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
+import type { Context } from '../../engine/context'
 import { say } from '../../engine/say'
+import type { Subject } from '../../model/house'
 
 export const serviceOverSix = defineRule({
   id: 'service-over-six',
@@ -27,9 +29,11 @@ export const serviceOverSix = defineRule({
       return c.undecided(say('Which enclosure is the service disconnect is not settled'))
     if (role.value !== 'service') return c.na(say('Not the service disconnect'))
     const kind = c.ask(enclosure.facts.mainKind)
-    if (kind === 'main breaker' || kind === 'fused main') return c.clear(say('One main'))
-    const hands = c.ask(enclosure.facts.upperMains)
-    if (hands !== undefined && hands > 6)
+    const isOne = kind === 'main breaker' || kind === 'fused main'
+    const own = isOne ? 1 : c.ask(enclosure.facts.upperMains)
+    const others = besides(enclosure, c)
+    const hands = (own ?? 1) + others.least
+    if (hands > 6)
       return c.fault(
         'too-many-hands',
         { hands },
@@ -44,9 +48,9 @@ export const serviceOverSix = defineRule({
           },
         },
       )
-    if (hands === undefined || kind === undefined)
-      return c.undecided(say('The handles have not been counted'))
-    if (hands > 1) {
+    if (own === undefined || kind === undefined || others.isOpen)
+      return c.undecided(say('The handles have not all been counted'))
+    if (own > 1) {
       const apart = c.ask(enclosure.facts.areDisconnectsApart)
       if (apart === undefined)
         return c.undecided(say('Whether each has a compartment of its own has not been seen'))
@@ -59,16 +63,37 @@ export const serviceOverSix = defineRule({
             return c.undecided(
               say(
                 '{hands} mains in one enclosure: right before the 2020 edition, and its year is open',
-                { hands },
+                { hands: own },
               ),
             )
           return c.clear(
-            say('{hands} mains in one enclosure, from before the 2020 edition', { hands }),
+            say('{hands} mains in one enclosure, from before the 2020 edition', { hands: own }),
           )
         }
-        return c.fault('mains-share-compartment', { hands }, { since: 2020 })
+        return c.fault('mains-share-compartment', { hands: own }, { since: 2020 })
       }
     }
-    return c.clear(say('{hands} hand movements', { hands }))
+    return c.clear(hands === 1 ? say('One main') : say('{hands} hand movements', { hands }))
   },
 })
+
+/** Hands that the other enclosures of the service take: the limit is of the service, wherever they stand. 230.71. */
+function besides(enclosure: Subject<'enclosure'>, c: Context): { least: number; isOpen: boolean } {
+  let least = 0
+  let isOpen = false
+  const building = c.site.buildingOf(enclosure)
+  for (const other of c.site.all.enclosure) {
+    // A building that stands apart has a service of its own.
+    if (other === enclosure || c.site.buildingOf(other) !== building) continue
+    const role = roleOf(c.site, other)
+    c.rest(role.rests)
+    if (role.value === undefined) isOpen = true
+    if (role.value !== 'service') continue
+    const kind = c.ask(other.facts.mainKind)
+    const isOne = kind === 'main breaker' || kind === 'fused main'
+    const hands = isOne ? 1 : c.ask(other.facts.upperMains)
+    if (hands === undefined) isOpen = true
+    least += hands ?? 1
+  }
+  return { least, isOpen }
+}

@@ -37,6 +37,21 @@ export const surgeProtector = defineRule({
     const surge = c.ask(enclosure.facts.surge)
     if (surge === undefined) return c.undecided(say('Nobody has looked for it'))
     if (surge === 'signals failed') return c.fault('signals-failure', {}, { since: 0 })
-    return surge === 'present' ? c.clear(say('Present, and signals well')) : c.fault('no-protector')
+    if (surge === 'present') return c.clear(say('Present, and signals well'))
+    // It may stand at the next panel toward the load instead.
+    const next = c.site.all.enclosure.filter(e => {
+      const feeder = c.site.get(c.ask(e.facts.fedFrom), 'feeder')
+      const start = feeder && c.ask(feeder.facts.from)
+      return start === enclosure.id || c.site.get(start, 'breaker')?.parent === enclosure.id
+    })
+    const there = next.map(e => c.ask(e.facts.surge))
+    if (there.includes('present')) return c.clear(say('Present at the next panel'))
+    if (there.includes(undefined))
+      return c.undecided(
+        say('None here; the next panel has not been looked at'),
+        [],
+        next.filter((_, i) => there[i] === undefined).map(e => e.facts.surge),
+      )
+    return c.fault('no-protector')
   },
 })

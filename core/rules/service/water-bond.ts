@@ -1,6 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { BOND_CHECKS, bondTo } from '../../derive/bonds'
+import { BOND_CHECKS, bondTo, isBondedByElectrode } from '../../derive/bonds'
 
 export const waterBond = defineRule({
   id: 'water-bond',
@@ -27,6 +27,8 @@ export const waterBond = defineRule({
     const found = c.ask(premises.facts.waterBond)
     if (piping === undefined)
       return c.undecided(say('What the water pipes are made of has not been seen'))
+    if (found !== 'found' && isBondedByElectrode(c))
+      return c.clear(say('The grounding electrode conductor to the pipe is the bond'))
     if (found === undefined) return c.undecided(say('Nobody has looked for the bond'))
     if (found === 'none found') return c.fault('no-bond')
     return bondTo('water piping', c)

@@ -55,6 +55,50 @@ const MEANT: readonly { now: RegExp; why: string }[] = [
     why: 'was a fault: nobody looked whether it feeds a switch loop, which before 1999 needed no mark',
   },
   {
+    now: /^miswire · .* · undecided · /,
+    why: 'was clear for want of a jumper here: one box ahead, with the supply reversed, reads the same',
+  },
+  {
+    now: /^(open-ground-three-slot|equipment-needs-ground) · laundry-3 · undecided/,
+    why: 'was clear: its ground path is above 1 Ω',
+  },
+  {
+    now: /^gfci-missing · (kl-4 · fault|counter-right-1 · undecided)/,
+    why: 'was clear: the device that should protect it has failed its own button',
+  },
+  {
+    now: /^appliance-overcurrent · heater · undecided, unless/,
+    why: 'was a fault: 125 % is for storage heaters up to 120 gal, and nobody said which kind it is',
+  },
+  {
+    now: /^surge-protector · main · undecided/,
+    why: 'was judged here alone: one at the next panel toward the load serves as well, and nobody looked there',
+  },
+  {
+    now: /^cover-missing · .* · fault · (repair|make safe now)/,
+    why: 'weighs more: live parts are in reach',
+  },
+  {
+    now: /^panel-location · flat · allowed/,
+    why: 'was a violation whatever its year: the rule has a beginning',
+  },
+  {
+    now: /^unused-opening · .* · fault · repair/,
+    why: 'weighs more: live parts are in reach',
+  },
+  {
+    now: / · fault · repair · required by this work$/,
+    why: 'was an upgrade: what work being done now requires is a repair',
+  },
+  {
+    now: /^multiwire-not-grouped · green-recep · fault/,
+    why: 'was clear: two circuits share a neutral, and the cable of one was counted with two conductors',
+  },
+  {
+    now: /^service-over-six · main · undecided/,
+    why: 'was clear by its own main: another enclosure may be a service disconnect too',
+  },
+  {
     now: /^directory · main · fault · upgrade/,
     why: 'was a note: every failed check is reported now, and an entry that contradicts another weighs more',
   },

@@ -60,6 +60,11 @@ const behind = (
 
 ruleTable('overfused-conductor', {
   clear: [
+    row(
+      'conductor below the nameplate minimum: a fault of its own',
+      one(30, nmb('14'), { supplies: 'air conditioning', nameplateMca: 22, nameplateMocp: 30 }),
+    ),
+
     row('breaker equals what the conductor bears', one(15, nmb('14'))),
     row(
       'rounds up to the next size for a fixed appliance',
@@ -126,10 +131,6 @@ ruleTable('overfused-conductor', {
       'breaker above the nameplate maximum',
       one(40, nmb('10'), { supplies: 'air conditioning', nameplateMca: 20, nameplateMocp: 35 }),
     ),
-    row(
-      'conductor below the nameplate minimum',
-      one(30, nmb('14'), { supplies: 'air conditioning', nameplateMca: 22, nameplateMocp: 30 }),
-    ),
     row('water heater is not exempt', one(30, nmb('12'), { supplies: 'water heater' })),
     row(
       'a smaller device upstream does not help with a second source',
@@ -139,7 +140,6 @@ ruleTable('overfused-conductor', {
       'too large a cooking circuit that is no tap',
       one(50, nmb('10', { isTap: false }), { supplies: 'cooking appliance' }),
     ),
-    row('14 aluminum', one(15, nmb('14', { metal: 'aluminum' }))),
     row(
       'load unknown, but receptacles were found on it',
       panel([
@@ -148,6 +148,8 @@ ruleTable('overfused-conductor', {
     ),
   ],
   undecided: [
+    row('14 aluminum: out of the table', one(15, nmb('14', { metal: 'aluminum' }))),
+
     row('size not gauged', one(20, { metal: 'copper', wiring: 'NM-B' }), 's', {
       missing: ['size'],
     }),

@@ -22,6 +22,13 @@ const metadataOf = (rule: Rule) => ({
     .join(', '),
   remedies: rule.remedies.join(', '),
   tags: rule.tags?.join(', ') ?? '',
+  ...(rule.look && {
+    look: rule.look.field,
+    values: Object.fromEntries(
+      Object.entries(rule.look.values).map(([value, meaning]) => [value, JSON.stringify(meaning)]),
+    ),
+    only: rule.look.only.map(o => JSON.stringify(o)),
+  }),
 })
 
 describe('the metadata of the rules', () => {

@@ -206,10 +206,9 @@ look(
 look('junction-buried', {}, 'isAccessible', true, [false], undefined)
 ruleTable('miswire', {
   clear: [
-    row('correct, ground at earth', oneOutlet({ lamps: 'correct', groundToReferenceV: 0.4 })),
     row(
-      'correct, no jumper in the box',
-      oneOutlet({ lamps: 'correct', hasNeutralGroundJumper: false }),
+      'correct, ground at earth',
+      oneOutlet({ lamps: 'correct', groundToReferenceV: 0.4, groundClampA: 0 }),
     ),
     row('no ground, narrow slot hot', oneOutlet({ lamps: 'open ground', narrowToReferenceV: 119 })),
   ],
@@ -247,6 +246,10 @@ ruleTable('miswire', {
     ),
   ],
   undecided: [
+    row(
+      'correct, no jumper in the box: it may be one box ahead',
+      oneOutlet({ lamps: 'correct', hasNeutralGroundJumper: false }),
+    ),
     row('not tested', oneOutlet({}), 'p', { missing: ['lamps'] }),
     row('the lamps alone', oneOutlet({ lamps: 'correct' }), 'p', {
       missing: ['groundToReferenceV'],
@@ -295,8 +298,8 @@ ruleTable('receptacle-rating', {
     row('T-slot on 20 A', rated(20, { slots: 'T-slot' })),
   ],
   fault: [
-    row('20 on 15', rated(15, { deviceAmps: 20 })),
-    row('T-slot on 15 A', rated(15, { slots: 'T-slot' })),
+    row('20 on 15', rated(15, { deviceAmps: 20, isSingle: false })),
+    row('T-slot on 15 A', rated(15, { slots: 'T-slot', isSingle: false })),
     row('single 15 A alone on 20 A', rated(20, { deviceAmps: 15, isSingle: true })),
     row('15 A on 30 A', rated(30, { deviceAmps: 15, isSingle: false })),
   ],
@@ -545,7 +548,7 @@ const dryer = {
   year: 1980,
   work: 'none',
 }
-const ten = { size: '10', metal: 'copper' }
+const ten = { size: '10', metal: 'copper', egc: 'none' }
 ruleTable('three-wire-dryer-range', {
   clear: [
     row(

@@ -191,7 +191,9 @@ const pair = (circuit: Node, wiring: string | undefined, premises: Node = {}) =>
         id,
         sharesNeutralWith: [i ? 'c1' : 'c2'],
         ...circuit,
-        segments: [{ id: `s${i}`, ...(wiring && { wiring }) }],
+        segments: [
+          { id: `s${i}`, ...(wiring && { wiring }), ...(wiring === 'NM-B' && { conductors: 3 }) },
+        ],
       },
     })),
     {},
@@ -485,7 +487,12 @@ ruleTable('appliance-overcurrent', {
     ),
     row(
       '150 % of 18.8 A is 28.2, next 30',
-      appliance(30, { applianceAmps: 18.8, isDeviceMarked: false, supplies: 'water heater' }),
+      appliance(30, {
+        applianceAmps: 18.8,
+        isDeviceMarked: false,
+        supplies: 'water heater',
+        heaterKind: 'storage, 120 gal or less',
+      }),
       'c',
     ),
     row(
@@ -508,7 +515,12 @@ ruleTable('appliance-overcurrent', {
     ),
     row(
       'water heater under 125 %',
-      appliance(20, { applianceAmps: 18.8, isDeviceMarked: false, supplies: 'water heater' }),
+      appliance(20, {
+        applianceAmps: 18.8,
+        isDeviceMarked: false,
+        supplies: 'water heater',
+        heaterKind: 'storage, 120 gal or less',
+      }),
       'c',
     ),
     row(

@@ -104,14 +104,6 @@ ruleTable('main-bond-missing', {
       { why: 'neither' },
     ),
     row(
-      'electrode lands on an isolated bar',
-      service({
-        bondMeans: 'screw',
-        bars: [{ id: 'g', role: 'electrode', isTiedToNeutral: false, isBondedToEnclosure: false }],
-      }),
-      'main',
-    ),
-    row(
       'panel behind an emergency disconnect that is not service equipment',
       {
         corvit: 1,
@@ -256,7 +248,7 @@ ruleTable('neutral-bonded-downstream', {
           bondMeans: 'none',
           bars: [
             { id: 'n', role: 'neutral', isBondedToEnclosure: false },
-            { id: 'g', role: 'ground', isBondedToEnclosure: true },
+            { id: 'g', role: 'ground', isBondedToEnclosure: true, isTiedToNeutral: false },
           ],
         },
         { egc: 'wire' },
@@ -372,7 +364,11 @@ ruleTable('neutral-bonded-downstream', {
 ruleTable('three-wire-feeder', {
   clear: [
     row('ground wire', sub({}, { egc: 'wire' }), 'f'),
-    row('conduit is the ground', sub({}, { egc: 'metal raceway or armor' }), 'f'),
+    row(
+      'conduit is the ground',
+      sub({}, { egc: 'metal raceway or armor', wiring: 'steel conduit' }),
+      'f',
+    ),
     row(
       'old, to a detached building, bonded there',
       sub({ bondMeans: 'screw' }, old3, { isDetached: true }),
@@ -499,6 +495,14 @@ ruleTable('multiwire-no-common-trip', {
     }),
   ],
   undecided: [
+    row(
+      'two-wire cable: its neutral may be borrowed',
+      panel([
+        run(15, { size: '14', wiring: 'NM-B', conductors: 2 }, { sharesNeutralWith: undefined }),
+      ]),
+      'c',
+    ),
+
     row('handles not looked at', pair({}, {}), 'c1', { missing: ['handleTie'] }),
     row('loads not known', pair(tied, tied, { feedsLineToLine: undefined }), 'c1', {
       missing: ['feedsLineToLine'],
@@ -512,13 +516,6 @@ ruleTable('multiwire-no-common-trip', {
   ],
   inapplicable: [
     row('own neutral', panel([run(15, { size: '14' })]), 'c'),
-    row(
-      'two-wire cable',
-      panel([
-        run(15, { size: '14', wiring: 'NM-B', conductors: 2 }, { sharesNeutralWith: undefined }),
-      ]),
-      'c',
-    ),
     row('judged on the first of the pair', pair({}, {}), 'c2'),
     row(
       'two-pole breaker alone',

@@ -308,6 +308,8 @@ const bonds = (...list: Node[]) => ({
     size: '4',
     metal: 'copper',
     connection: 'sound',
+    landsIn: 'main',
+    landsOn: 'neutral bar',
     ...b,
   })),
 })
@@ -425,11 +427,11 @@ ruleTable('csst-bond', {
       'premises',
     ),
     row(
-      'aluminum',
+      '6 Al: less than 6 Cu',
       service(
         {},
         { gasPiping: 'corrugated tubing', gasBond: 'found' },
-        bonds({ to: 'gas piping', size: '4', metal: 'aluminum' }),
+        bonds({ to: 'gas piping', size: '6', metal: 'aluminum' }),
       ),
       'premises',
     ),

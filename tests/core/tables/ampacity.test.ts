@@ -46,7 +46,7 @@ describe('the largest device a conductor may stand behind', () => {
         currentCarrying: 8,
         feedsSeveralReceptacles: true,
       },
-      0,
+      14,
     ],
     ['10 CCA NM-B', nm('10', { metal: 'aluminum', isCopperClad: true }), 25],
     ['8 CCA NM-B', nm('8', { metal: 'aluminum', isCopperClad: true }), 35],

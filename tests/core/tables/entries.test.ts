@@ -10,6 +10,7 @@ import * as devices from '#core/tables/protective-devices'
 import { resistance } from '#core/tables/resistance'
 import * as workingSpace from '#core/tables/working-space'
 import * as years from '#core/tables/years'
+import { sumOf } from '../../support/sum'
 
 /**
  * Every entry of every table, written out in entries.json, so that it can be held beside the code book line by line,
@@ -63,6 +64,38 @@ const plain = (size: ampacity.Size, more: Partial<Parameters<typeof allowedDevic
   return [allowed, amps, working.length]
 }
 
+/** Every way a conductor of one size can be used, with what may stand ahead of it and the sum on paper. */
+function gridOf(size: ampacity.Size, metal: 'copper' | 'aluminum'): string[] {
+  const lines: string[] = []
+  const around = [
+    [30, 3],
+    [31, 3],
+    [30, 4],
+    [41, 10],
+  ] as const
+  for (const insulation of COLUMNS)
+    for (const terminals of [60, 75] as const)
+      for (let flags = 0; flags < 32; flags++)
+        for (const [ambientC, currentCarrying] of around)
+          for (const edition of [2008, 2014, 2017, 2020, 2023] as const) {
+            const run = {
+              size,
+              metal,
+              insulation,
+              terminals,
+              ambientC,
+              currentCarrying,
+              isCopperClad: (flags & 1) > 0,
+              isCappedAt60: (flags & 2) > 0,
+              feedsSeveralReceptacles: (flags & 4) > 0,
+              carriesWholeDwelling: (flags & 8) > 0,
+              isExemptFromSmallLimit: (flags & 16) > 0,
+            }
+            lines.push(JSON.stringify(allowedDevice(run, edition)))
+          }
+  return lines
+}
+
 const TABLES: Record<string, () => unknown> = {
   ampacity: () => ({
     table: each(METALS, metal =>
@@ -100,6 +133,9 @@ const TABLES: Record<string, () => unknown> = {
     whole: each(SIZES, s => METALS.map(metal => plain(s, { metal, carriesWholeDwelling: true }))),
     clad: each(SIZES.slice(0, 8), s => plain(s, { metal: 'aluminum', isCopperClad: true })),
     names: SIZES.map(sizeName).join(' '),
+    sums: each(['14', '10', '6', '1', '250'], size =>
+      METALS.map(metal => sumOf(gridOf(size, metal))),
+    ),
   }),
   'box-fill': () => ({
     ...constantsOf(boxFill),
@@ -130,12 +166,33 @@ const TABLES: Record<string, () => unknown> = {
         ),
       ),
     ),
+    none: boxFill.boxFill(
+      {
+        conductors: [{ size: '14', count: 2 }],
+        grounds: { size: '6', count: 0 },
+        hasInternalClamps: true,
+      },
+      20,
+      2020,
+    ),
+    one: boxFill.boxFill(
+      {
+        conductors: [{ size: '14', count: 2 }],
+        grounds: { size: '6', count: 1 },
+        hasInternalClamps: true,
+      },
+      20,
+      2020,
+    ),
     edge: [8.9, 9, 9.1].map(
       v => boxFill.boxFill({ conductors: [{ size: '12', count: 4 }] }, v, 2020).fits,
     ),
   }),
   diameter: () => ({
     bare: steps(-3, 20, n => Number(diameter.diameterMm(n).toFixed(4))),
+    scanned: Array.from({ length: 380 }, (_, i) => -3.9 + i / 20).map(
+      n => diameter.gaugeOf(diameter.diameterMm(n)).size ?? '-',
+    ),
     gauged: each(
       [0.5, 1.02, 1.29, 1.62, 1.63, 1.8, 2.05, 2.3, 2.59, 3.26, 4.11, 5.19, 7.4, 9.3, 11.7],
       mm => ({
@@ -147,6 +204,9 @@ const TABLES: Record<string, () => unknown> = {
   editions: () => ({
     ...constantsOf(editions),
     forYear: steps(1960, 2030, editions.editionFor),
+    between: each(EDITIONS, e =>
+      editions.citeIn([{ section: 'a', from: 2014, until: 2017 }, { section: 'b' }], e),
+    ),
     cited: each(EDITIONS, e => editions.citeIn(editions.AMPACITY_TABLE, e)),
   }),
   grounding: () => ({
@@ -179,14 +239,16 @@ const TABLES: Record<string, () => unknown> = {
       [3, 4, 5, 6, 10, 30, 60, 100, 264, 500],
       ma => devices.longestTripSeconds(ma) ?? null,
     ),
-    band: each([15, 20, 30, 60, 100], rating =>
+    band: each([15, 20, 30, 31, 50, 51, 60, 100], rating =>
       [0.9, 1, 1.05, 1.1, 1.34, 1.35, 1.36, 2, 3, 4.9, 5, 5.1, 9.9, 10, 10.1, 20].map(x =>
         devices.tripBand(rating, rating * x),
       ),
     ),
   }),
   resistance: () =>
-    each(METALS, m => each(SIZES, s => [60, 75, 90].map(t => resistance(s, m, 100, t)))),
+    each(METALS, m =>
+      each(SIZES, s => [resistance(s, m, 100), ...[60, 75, 90].map(t => resistance(s, m, 100, t))]),
+    ),
   'working-space': () => constantsOf(workingSpace),
   years: () => constantsOf(years),
 }
