@@ -159,11 +159,14 @@ export function allowedBand(
   const asksInsulation = saysInsulation(wiring) === undefined
   const insulationC = asksInsulation ? trail.ask(conductor.facts.insulationC) : undefined
   const insulationFact = asksInsulation ? last() : undefined
-  const asked = { ...known, isInInsulation, insulationC }
+  const asked: RunFacts = { size, metal, wiring, isInInsulation, insulationC }
   const asksTerminals = valuesOf(asked, site.edition).terminals.length > 1
   const terminalsC = asksTerminals ? trail.ask(conductor.facts.terminalsC) : undefined
   const terminalsFact = asksTerminals ? last() : undefined
-  const values = valuesOf({ ...asked, terminalsC }, site.edition)
+  const values = valuesOf(
+    { size, metal, wiring, isInInsulation, insulationC, terminalsC },
+    site.edition,
+  )
   const metals = { fact: metalFact, values: values.metals }
   const caps: Facet<boolean> = { fact: capFact, values: values.caps }
   const insulation: Facet<Column> = { fact: insulationFact, values: values.insulations }
@@ -200,37 +203,11 @@ export function allowedBand(
   const sets = run.kind === 'feeder' ? parallel(run, trail) : 1
   if (stretches.length === 0) stretches.push({ ambientC: 30, currentCarrying: 3 })
 
-  if (
-    metals.values.length *
-      caps.values.length *
-      insulation.values.length *
-      terminals.values.length *
-      loads.values.length *
-      wholes.values.length ===
-      1 &&
-    stretches.length === 1
-  ) {
-    const only = allowedDevice(
-      {
-        size,
-        ...metals.values[0]!,
-        insulation: insulation.values[0]!,
-        isCappedAt60: caps.values[0]!,
-        terminals: terminals.values[0]!,
-        ...stretches[0]!,
-        sets,
-        feedsSeveralReceptacles: loads.values[0]!,
-        carriesWholeDwelling: wholes.values[0]!,
-      },
-      site.edition,
-    )
-    return { isKnown: true, low: only, high: only, rests: trail.rests, missingFor: () => [] }
-  }
   const facets: readonly Facet<unknown>[] = [metals, caps, insulation, terminals, loads, wholes]
   const key =
-    `${size} ${metal} ${caps.values.join()} ${insulation.values.join()} ` +
-    `${terminals.values.join()} ${loads.values.join()} ${wholes.values.join()} ` +
-    `${stretches.map(x => `${x.ambientC}:${x.currentCarrying}`).join()} ${site.edition} ${sets}`
+    `${size} ${metal} ${wiring} ${isInInsulation} ${insulationC} ${terminalsC} ` +
+    `${feedsSeveralReceptacles.value} ${wholes.values.length > 1 ? 'open' : wholes.values[0]} ` +
+    `${site.edition} ${sets} ${stretches.map(x => `${x.ambientC}:${x.currentCarrying}`).join()}`
   const tried = TRIED.get(key) ?? tryAll()
   return {
     isKnown: true,

@@ -33,6 +33,7 @@ interface LeanDetail extends FailureDetail {
   missing?: readonly FactRef[]
 }
 const NO_DATA: Slots = {}
+const NO_DETAIL: FailureDetail = {}
 const NO_FAILURES: readonly Failure[] = []
 
 /**
@@ -95,8 +96,9 @@ export class Context {
    * Notes a check that does not hold, by its message id, and lets the rule go on to the next one. Whatever the rule
    * ends with then, the answer is a fault: what is proven is not held back by what nobody has seen.
    */
-  fails(id: string, data: Slots = NO_DATA, detail: FailureDetail = {}): void {
-    this.failures = [...this.failures, this.failure(id, data, detail)]
+  fails(id: string, data: Slots = NO_DATA, detail: FailureDetail = NO_DETAIL): void {
+    const failure = this.failure(id, data, detail)
+    this.failures = this.failures.length === 0 ? [failure] : [...this.failures, failure]
   }
 
   private failure(id: string, data: Slots, detail: FailureDetail): Failure {
@@ -104,7 +106,15 @@ export class Context {
     if (!check) throw new Error(`The rule has no check ${id}`)
     const danger =
       detail.danger ?? (typeof check.danger === 'number' ? check.danger : check.danger[1])
-    return { ...detail, id, data, says: say(check.says, data), danger }
+    const says = say(check.says, data)
+    // Most failures carry no more than their sentence, and spreading is what takes long here.
+    return detail === NO_DETAIL ? { id, data, says, danger } : { ...detail, id, data, says, danger }
+  }
+
+  /** Fails by a failure that was made once, for what many things fail alike. */
+  faultAlike(failures: readonly [Failure]): Verdict {
+    const [{ says, working }] = failures
+    return this.ruling('fault', says, working, { failures }) as Verdict
   }
 
   /** The check fails, and there is nothing more to look at. */

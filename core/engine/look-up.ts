@@ -72,7 +72,10 @@ export function lookUp<K extends Kind, F extends FieldName<K>>(row: LookUp<K, F>
     Object.entries(says).map(([id, text]) => [id, checkOf(id, text, first, meanings)]),
   )
   const open = say(unseen)
-  const conditions = only.map(condition => ({ condition, excuse: say(condition.otherwise) }))
+  const conditions = only.map(condition => ({
+    bears: bearing(condition),
+    excuse: say(condition.otherwise),
+  }))
   const answers = new Map(meanings.map(([value, meaning]) => [value, answerOf(value, meaning)]))
 
   /** Sentences are made once: the same answer is given to a thousand things. */
@@ -88,9 +91,11 @@ export function lookUp<K extends Kind, F extends FieldName<K>>(row: LookUp<K, F>
       return c => c.na(step)
     }
     const { danger, check = first, since } = meaning
-    const data = slots(says[check])
-    const detail = since === undefined ? { danger } : { danger, since }
-    return c => c.fault(check, data, detail)
+    const data = slots(says[check]) ?? {}
+    const step = say(says[check] ?? '', data)
+    const failure = { id: check, data, says: step, danger, ...(since !== undefined && { since }) }
+    const failures = [failure] as const
+    return c => c.faultAlike(failures)
   }
 
   return defineRule<K>({
@@ -99,16 +104,17 @@ export function lookUp<K extends Kind, F extends FieldName<K>>(row: LookUp<K, F>
     look: { field, values: Object.fromEntries(meanings), only },
     triggers,
     ...(isHazard && { isHazard }),
-    judge(subject: Subject<K>, c: Context): Verdict {
+    judge(subject: Subject, c: Context): Verdict {
       let isOpen = false
-      for (const { condition, excuse } of conditions) {
-        const found = bearing(condition, subject, c)
-        if (found === false) return c.na(excuse)
+      for (let i = 0; i < conditions.length; i++) {
+        const condition = conditions[i]!
+        const found = condition.bears(subject, c)
+        if (found === false) return c.na(condition.excuse)
         if (found === undefined) isOpen = true
       }
-      const value = c.ask(factOf(subject, field)) as string | boolean | undefined
+      const value = c.ask(factOf(subject, field))
       if (value === undefined || isOpen) return c.undecided(open)
-      const answer = answers.get(String(value))
+      const answer = answers.get(typeof value === 'string' ? value : String(value))
       if (!answer) throw new Error(`${row.id}: nothing is said of ${field} ${value}`)
       return answer(c)
     },
@@ -116,30 +122,38 @@ export function lookUp<K extends Kind, F extends FieldName<K>>(row: LookUp<K, F>
 }
 
 /** The fact of a field that may be any of the kind's. */
-const factOf = <K extends Kind>(subject: Subject<K>, field: string): FactRef =>
+const factOf = (subject: Subject, field: string): FactRef =>
   factAt(subject, field) ?? absent(subject, field)
 
-function bearing<K extends Kind>(
-  condition: Only<K>,
-  subject: Subject<K>,
-  c: Context,
-): boolean | undefined {
+/** Whether the row bears on a thing; undefined while nobody has seen what that rests on. */
+type Bears = (subject: Subject, c: Context) => boolean | undefined
+function bearing<K extends Kind>(condition: Only<K>): Bears {
   if ('roomUse' in condition) {
-    const room = c.site.get(c.ask(factOf(subject, 'room')) as string | undefined, 'room')
-    const use = room && c.ask(room.facts.use)
-    return use === undefined ? undefined : condition.roomUse.includes(use)
+    const uses: readonly string[] = condition.roomUse
+    return (subject, c) => {
+      const room = c.site.get(c.ask(factOf(subject, 'room')) as string | undefined, 'room')
+      const use = room && c.ask(room.facts.use)
+      return use === undefined ? undefined : uses.includes(use)
+    }
   }
   if ('onMultiwire' in condition) {
-    const circuit = c.site.get(c.ask(factOf(subject, 'circuit')) as string | undefined, 'circuit')
-    if (!circuit) return undefined
-    const group = neutralGroupOf(c.site, circuit)
-    c.rest(group.rests)
-    if (group.circuits.length > 1) return true
-    return group.rests.some(f => f.state !== 'known') ? undefined : false
+    return (subject, c) => {
+      const id = c.ask(factOf(subject, 'circuit')) as string | undefined
+      const circuit = c.site.get(id, 'circuit')
+      if (!circuit) return undefined
+      const group = neutralGroupOf(c.site, circuit)
+      c.rest(group.rests)
+      if (group.circuits.length > 1) return true
+      return group.rests.some(f => f.state !== 'known') ? undefined : false
+    }
   }
-  const value = c.ask(factOf(subject, condition.field))
-  if (value === undefined) return condition.isPresumed ? true : undefined
-  return (condition.is as readonly unknown[]).includes(value)
+  const { field, isPresumed } = condition
+  const right: readonly unknown[] = condition.is
+  const unknown = isPresumed ? true : undefined
+  return (subject, c) => {
+    const value = c.ask(factOf(subject, field))
+    return value === undefined ? unknown : right.includes(value)
+  }
 }
 
 function checkOf(
