@@ -100,7 +100,16 @@ export {
   type ReadingName,
   type Setting,
 } from './diagnosis/states'
-export { jointOf, originsOf } from './diagnosis/chain'
+export {
+  commonCausesOf,
+  jointOf,
+  originsOf,
+  type ChainOutlet,
+  type CommonCause,
+  type Joint,
+  type Origin,
+} from './diagnosis/chain'
+export { dropOf, groundFaultAmps, type Drop } from './diagnosis/drop'
 export {
   planRounds,
   readRounds,

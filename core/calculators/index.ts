@@ -5,8 +5,9 @@
 import { z } from 'zod'
 import { diagnose } from '../diagnosis/outlet'
 import { refereeDevice } from '../diagnosis/referee'
-import { LAMPS } from '../diagnosis/states'
-import { jointOf, originsOf } from '../diagnosis/chain'
+import { LAMPS, type Readings, type Setting } from '../diagnosis/states'
+import { commonCausesOf, jointOf, originsOf, type ChainOutlet } from '../diagnosis/chain'
+import { dropOf, groundFaultAmps } from '../diagnosis/drop'
 import { heatOf } from '../diagnosis/heat'
 import { identify } from '../diagnosis/identify'
 import { EDITIONS } from '../tables/editions'
@@ -211,7 +212,7 @@ const boxfill = calculator(
     boxFill(contents, volumeIn3 ?? BOX_VOLUME[box!], e),
 )
 
-const Readings = z
+const ReadingsInput = z
   .strictObject({
     hotNeutral: volts,
     hotGround: volts,
@@ -225,15 +226,19 @@ const Readings = z
     detectorOnGround: z.boolean(),
     groundClampAmps: amps,
     otherHalf: volts,
+    panelLegNeutral: volts,
+    panelOtherLegNeutral: volts,
+    electrodeAmps: amps,
     jumperSeen: z.boolean(),
   })
   .partial()
-const Setting = z
+const SettingInput = z
   .strictObject({
     meter: z.enum(['high', 'low']),
     loadsOn: z.boolean(),
     runFt: z.number().min(0).max(2000),
     testAmps: z.number().positive().max(40),
+    size: z.enum(['14', '12', '10', '8']),
   })
   .partial()
 const diagnosis = calculator(
@@ -241,15 +246,16 @@ const diagnosis = calculator(
   'What the readings say',
   z
     .strictObject({
-      readings: Readings.optional(),
-      setting: Setting.default({}),
+      readings: ReadingsInput.optional(),
+      setting: SettingInput.default({}),
       outlets: z
         .array(
           z.strictObject({
             id: z.string().min(1).max(80),
             after: z.string().max(80).optional(),
-            readings: Readings,
-            setting: Setting.default({}),
+            circuit: z.string().min(1).max(80).optional(),
+            readings: ReadingsInput,
+            setting: SettingInput.default({}),
           }),
         )
         .max(400)
@@ -261,6 +267,8 @@ const diagnosis = calculator(
           trips: z.boolean(),
           isGroundProved: z.boolean().optional(),
           isOutletDead: z.boolean().optional(),
+          isPowered: z.boolean().optional(),
+          at: z.enum(['outlet', 'breaker']).optional(),
         })
         .optional(),
     })
@@ -290,31 +298,38 @@ const diagnosis = calculator(
         share: Math.round(s.share * 1000) / 1000,
       })),
     })
+    const whole = (r: Readings, s: Setting) => ({
+      ...tidy(diagnose(r, s)),
+      drop: dropOf(r, s) ?? null,
+      groundFaultAmps: groundFaultAmps(r) ?? null,
+    })
     const each = i.outlets?.map(o => ({
       id: o.id,
       after: o.after,
-      diagnosis: tidy(diagnose(o.readings, o.setting)),
+      ...(o.circuit && { circuit: o.circuit }),
+      diagnosis: whole(o.readings, o.setting),
     }))
+    const chain = i.outlets?.map((o, k): ChainOutlet => {
+      const { states, fitting, answer } = each![k]!.diagnosis
+      // What leads where several fit: the likeliest of them. Where nothing was read or explained, nothing does.
+      const isRead = Object.keys(o.readings).length > 0
+      const leading = answer ?? (isRead ? states.find(s => fitting.includes(s.state))?.state : null)
+      return {
+        id: o.id,
+        after: o.after,
+        ...(o.circuit && { circuit: o.circuit }),
+        ...(leading && { state: leading, fitting }),
+        readings: o.readings,
+        setting: o.setting,
+      }
+    })
     return {
-      ...(i.readings && tidy(diagnose(i.readings, i.setting))),
+      ...(i.readings && whole(i.readings, i.setting)),
       ...(each && {
         outlets: each,
-        origins: originsOf(
-          each.map(o => ({
-            id: o.id,
-            after: o.after,
-            ...(o.diagnosis.answer && { state: o.diagnosis.answer }),
-          })),
-          'good',
-        ),
-        joint:
-          jointOf(
-            i.outlets!.map(o => ({
-              id: o.id,
-              after: o.after,
-              ...(o.readings.dropPercent !== undefined && { dropPercent: o.readings.dropPercent }),
-            })),
-          ) ?? null,
+        origins: originsOf(chain!),
+        commonCauses: commonCausesOf(chain!),
+        joint: jointOf(chain!) ?? null,
       }),
       ...(i.deviceTest && { deviceTest: refereeDevice(i.deviceTest) }),
     }

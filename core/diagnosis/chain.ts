@@ -1,60 +1,223 @@
-/** Where along a circuit a state begins. Outlets hang on a tree from the breaker by `after`. */
-export interface ChainOutlet<S extends string = string> {
+/**
+ * Where along a circuit a state begins. Outlets hang on a tree from the breaker by `after`; what was ruled out at one
+ * and leads at the next begins between them, though neither has a single answer.
+ */
+import { dropOf, type DropReadings, type DropSetting } from './drop'
+import { JOINT_STATES, WHOLE_STATES, type OutletState } from './states'
+
+/** An outlet of the chain with what its readings say. */
+export interface ChainOutlet {
   readonly id: string
-  readonly after: string | 'panel' | undefined
-  readonly state?: S
-  readonly dropPercent?: number
+  /** The outlet before it, or "panel"; nothing where nobody has traced it. */
+  readonly after: string | undefined
+  readonly circuit?: string
+  /** The state that leads: the answer, or the likeliest of those that fit. Nothing where nothing was read. */
+  readonly state?: string
+  /** Every state that fits; without it only the leading one does. */
+  readonly fitting?: readonly string[]
+  readonly readings?: DropReadings
+  readonly setting?: DropSetting
 }
-export interface Origin<S extends string = string> {
-  readonly state: S
-  /** First outlet that shows it. */ readonly first: string
-  /** The outlet or panel before it. */ readonly before: string | undefined
+export interface Origin {
+  readonly state: string
+  /** First outlet that shows it. */
+  readonly first: string
+  /** The nearest outlet before it that has it ruled out, or "panel"; nothing where nobody knows what is before. */
+  readonly before: string | undefined
+  /** Outlets between those two where it is open. */
+  readonly open: readonly string[]
+  /** Other outlets that show it too. */
   readonly affects: readonly string[]
   readonly text: string
 }
+/** What several circuits show alike has one cause ahead of all of them. */
+export interface CommonCause {
+  readonly state: string
+  readonly circuits: readonly string[]
+  readonly text: string
+}
 
-/** A state that starts at one outlet and holds for all after it lies in the joint before the first. */
-export function originsOf<S extends string>(
-  outlets: readonly ChainOutlet<S>[],
-  good: S,
-): Origin<S>[] {
+const partsOf = (state: string): readonly string[] => state.split(' with ')
+const isJoint = (state: string): boolean => JOINT_STATES.has(state as OutletState)
+const isWhole = (state: string): boolean => WHOLE_STATES.has(state as OutletState)
+
+/** Whether a state shows at an outlet: it leads there, or nothing that fits has it; undefined in between. */
+function shows(o: ChainOutlet | undefined, state: string): boolean | undefined {
+  if (o?.state === undefined) return undefined
+  if (partsOf(o.state).includes(state)) return true
+  return (o.fitting ?? []).some(f => partsOf(f).includes(state)) ? undefined : false
+}
+
+/** Every state that is wrong somewhere, and the joint or box it is in. */
+export function originsOf(outlets: readonly ChainOutlet[]): Origin[] {
   const by = new Map(outlets.map(o => [o.id, o]))
-  const origins: Origin<S>[] = []
+  const origins: Origin[] = []
   for (const outlet of outlets) {
-    if (outlet.state === undefined || outlet.state === good) continue
-    const before = outlet.after === undefined ? undefined : by.get(outlet.after)
-    if (before && (before.state === outlet.state || before.state === undefined)) continue
-    const affects = outlets.filter(o => o !== outlet && leadsTo(by, o, outlet.id))
-    const same = affects.filter(o => o.state === outlet.state)
-    const other = affects.filter(o => o.state !== undefined && o.state !== outlet.state)
-    const isBranch = affects.length > 0 && other.length === 0
-    origins.push({
-      state: outlet.state,
-      first: outlet.id,
-      before: outlet.after,
-      affects: same.map(o => o.id),
-      text: isBranch
-        ? `${outlet.state} from ${outlet.id} on: the joint between ${outlet.after ?? 'what is ahead'} and ${outlet.id}`
-        : `${outlet.state} at ${outlet.id} alone: look in its box`,
-    })
+    const wrong = partsOf(outlet.state ?? 'good').filter(s => s !== 'good' && !isWhole(s))
+    for (const state of wrong) {
+      const origin = isJoint(state)
+        ? beginning(by, outlets, outlet, state)
+        : atDevice(by, outlet, state)
+      if (origin) origins.push(origin)
+    }
   }
   return origins
 }
 
-/** The joint the drop is lost in: between the two neighbors it jumps most at. Nothing under a jump of 2 per cent. */
-export function jointOf(
+/** A state made at the device is where it shows, and nowhere else. */
+function atDevice(
+  by: ReadonlyMap<string, ChainOutlet>,
+  outlet: ChainOutlet,
+  state: string,
+): Origin {
+  return {
+    state,
+    first: outlet.id,
+    before: outlet.after,
+    open: [],
+    affects: [],
+    text: `${state} at ${outlet.id} alone: look in its box`,
+  }
+}
+
+/** The joint a state begins at, if this outlet is the first behind it. */
+function beginning(
+  by: ReadonlyMap<string, ChainOutlet>,
   outlets: readonly ChainOutlet[],
-): { between: readonly [string, string]; jump: number } | undefined {
-  const by = new Map(outlets.map(o => [o.id, o]))
-  let found: { between: readonly [string, string]; jump: number } | undefined
+  outlet: ChainOutlet,
+  state: string,
+): Origin | undefined {
+  const open: string[] = []
+  let before = outlet.after
+  const walked = new Set([outlet.id])
+  while (before !== undefined && before !== 'panel' && !walked.has(before)) {
+    walked.add(before)
+    const at = by.get(before)
+    const found = shows(at, state)
+    if (found === true) return undefined
+    if (found === false) break
+    open.unshift(before)
+    before = at?.after
+  }
+  const behind = outlets.filter(o => o !== outlet && leadsTo(by, o, outlet.id))
+  const affects = behind.filter(o => shows(o, state) === true).map(o => o.id)
+  const isSpared = behind.some(o => shows(o, state) === false)
+  const ahead = before ?? 'what is ahead'
+  return {
+    state,
+    first: outlet.id,
+    before,
+    open,
+    affects,
+    text: isSpared
+      ? `${state} at ${outlet.id} alone, and not behind it: look in its box`
+      : open.length > 0
+        ? `${state} from ${outlet.id} on: between ${ahead} and ${outlet.id}; not settled at ${open.join(', ')}`
+        : affects.length > 0
+          ? `${state} from ${outlet.id} on: the joint between ${ahead} and ${outlet.id}`
+          : `${state} at ${outlet.id}: the joint between ${ahead} and ${outlet.id}, or its own box`,
+  }
+}
+
+/** What circuits that show the same from their first outlet on have in common. */
+export function commonCausesOf(outlets: readonly ChainOutlet[]): CommonCause[] {
+  const circuits = new Map<string, ChainOutlet[]>()
   for (const o of outlets) {
-    if (o.dropPercent === undefined || o.after === undefined) continue
-    const before = o.after === 'panel' ? 0 : by.get(o.after)?.dropPercent
-    if (before === undefined) continue
-    const jump = Math.round((o.dropPercent - before) * 100) / 100
-    if (jump >= 2 && (!found || jump > found.jump)) found = { between: [o.after, o.id], jump }
+    const id = o.circuit ?? ''
+    circuits.set(id, [...(circuits.get(id) ?? []), o])
+  }
+  const having = (test: (list: readonly ChainOutlet[]) => boolean): string[] =>
+    [...circuits].filter(([, list]) => test(list)).map(([id]) => id || 'the circuit')
+  const causes: CommonCause[] = []
+  for (const state of WHOLE_STATES) {
+    const on = having(list => list.some(o => shows(o, state) === true))
+    if (on.length > 0) causes.push({ state, circuits: on, text: WHOLE_TEXT[state]!(on.join(', ')) })
+  }
+  if (circuits.size < 2) return causes
+  for (const state of ['open hot', 'open neutral'] as const) {
+    const on = having(list => list.filter(o => o.after === 'panel').some(o => shows(o, state)))
+    if (on.length < 2) continue
+    const shared =
+      state === 'open hot'
+        ? 'a leg, a bus or a device ahead of both'
+        : 'a shared neutral, or the neutral bar of the panel'
+    causes.push({
+      state,
+      circuits: on,
+      text: `${state} on ${on.join(', ')} from the first outlet on: they share ${shared}`,
+    })
+  }
+  return causes
+}
+
+const WHOLE_TEXT: Readonly<Record<string, (circuits: string) => string>> = {
+  'open service neutral': on =>
+    `Seen on ${on}: the neutral of the service or of the feeder to this panel is open, and every circuit shows it. ` +
+    'Make safe now: shut off and call the utility; no rod, lifted bond or moved circuit cures it',
+  'lost shared neutral': on =>
+    `Seen on ${on}: the neutral shared by the pair is open ahead of its first outlet. Make safe now`,
+}
+
+export interface Joint {
+  readonly between: readonly [string, string]
+  /** By how much the drop jumps, per cent. */
+  readonly jump: number
+  /** What of it the wire between the two does not explain, volts at the test load. */
+  readonly excessVolts: number
+  readonly side: 'hot' | 'neutral' | 'both' | undefined
+  readonly ohms: number
+  readonly watts: number
+}
+
+/** Runs of a length nobody has said: as long as is usual between two boxes, in the thinner wire. */
+const USUAL_FT = 40
+/**
+ * The joint the drop is lost in: between the two neighbors where most of it is not explained by the wire between
+ * them. Nothing under 2 per cent.
+ */
+export function jointOf(outlets: readonly ChainOutlet[]): Joint | undefined {
+  const by = new Map(outlets.map(o => [o.id, o]))
+  let found: Joint | undefined
+  for (const o of outlets) {
+    const from = o.after === 'panel' ? PANEL : by.get(o.after ?? '')
+    if (o.after === undefined || !from) continue
+    const [here, there] = [o.readings?.dropPercent, from.readings?.dropPercent]
+    if (here === undefined || there === undefined) continue
+    const [near, far] = [from.setting?.runFt, o.setting?.runFt]
+    const ft = near === undefined || far === undefined ? USUAL_FT : Math.max(0, far - near)
+    const drop = dropOf(
+      {
+        dropPercent: Math.max(0, here - there),
+        ...lifted(o.readings, from.readings),
+      },
+      { ...o.setting, runFt: ft },
+    )
+    if (!drop || drop.excessPercent < 2) continue
+    const joint: Joint = {
+      between: [o.after, o.id],
+      jump: Math.round((here - there) * 100) / 100,
+      excessVolts: drop.excessVolts,
+      side: drop.side,
+      ohms: drop.ohms,
+      watts: drop.watts,
+    }
+    if (!found || joint.excessVolts > found.excessVolts) found = joint
   }
   return found
+}
+
+const PANEL: Pick<ChainOutlet, 'readings' | 'setting'> = {
+  readings: { dropPercent: 0, neutralGround: 0, neutralGroundLoaded: 0 },
+  setting: { runFt: 0 },
+}
+
+/** What the neutral of one outlet is lifted by beyond that of the one before it. */
+function lifted(here: DropReadings = {}, there: DropReadings = {}): DropReadings {
+  const rise = (r: DropReadings) =>
+    r.neutralGroundLoaded === undefined ? undefined : r.neutralGroundLoaded - (r.neutralGround ?? 0)
+  const [far, near] = [rise(here), rise(there)]
+  if (far === undefined || near === undefined) return {}
+  return { neutralGroundLoaded: Math.max(0, far - near), neutralGround: 0 }
 }
 
 function leadsTo(by: ReadonlyMap<string, ChainOutlet>, from: ChainOutlet, target: string): boolean {

@@ -51,6 +51,11 @@ export interface Diagnosis {
   /** The one that fits, or undefined where two or more do. */
   readonly answer: string | undefined
   readonly fitting: readonly string[]
+  /**
+   * Readings that no way of being this outlet explains together with the rest; empty while one way explains them all.
+   * Where there are some, nothing fits and nothing is ruled out.
+   */
+  readonly unexplained: readonly ReadingName[]
   /** States that no way of being this outlet has left. */
   readonly ruledOut: readonly OutletState[]
   readonly next: NextReading | undefined
@@ -62,6 +67,9 @@ export interface Diagnosis {
 const FITS = 1e-4
 const RULED_OUT = 1e-9
 const HOT = 120
+/** Below this a way does not explain a reading; a legend or an alarm has a chance and no density. */
+const EXPLAINS = 1e-4
+const EXPLAINS_SIGN = 1e-3
 const BLUNDER = 1e-7
 
 type Density = (value: number) => number
@@ -87,7 +95,7 @@ const soft =
       0.98 +
     BLUNDER
 
-const IDLE_DENSITY = mix([0.75, bell(0.3, 0.35)], [0.25, flat(0, 3)])
+const IDLE_DENSITY = mix([0.75, bell(0.3, 0.35)], [0.22, flat(0, 3)], [0.03, flat(0, 8)])
 
 /** What a reading may be, and a few values that stand for it when the next reading is chosen. */
 interface Expected {
@@ -103,8 +111,21 @@ interface Variant {
 }
 
 /** A bad joint in the neutral lifts it by what other loads draw through it. */
-const LIFTED: Expected = { density: mix([0.8, IDLE_DENSITY], [0.2, flat(0, 10)]), typical: [0.3] }
+const LIFTED: Expected = {
+  density: mix([0.8, IDLE_DENSITY], [0.15, flat(0, 10)], [0.05, flat(0, 50)]),
+  typical: [0.3],
+}
+const LIFTED_A_LITTLE: Expected = {
+  density: mix([0.8, IDLE_DENSITY], [0.2, flat(0, 10)]),
+  typical: [0.3],
+}
 const LIVE: Expected = { density: bell(HOT, 4), typical: [120] }
+const DOUBLE: Expected = { density: bell(2 * HOT, 8), typical: [240] }
+/** Bonds carry a little of the neighborhood's current; a broken service neutral sends its own through them. */
+const NO_STRAY: Expected = {
+  density: mix([0.9, bell(0, 0.6)], [0.1, flat(0, 8)]),
+  typical: [0.2],
+}
 const PULLED: Expected = { density: bell(118, 6), typical: [118] }
 const NOTHING: Expected = { density: bell(0, 2), typical: [0] }
 const IDLE: Expected = { density: IDLE_DENSITY, typical: [0.3] }
@@ -123,9 +144,24 @@ const GOOD_OHMS: Expected = {
   density: x => (x <= 1.2 ? 1 / 1.2 : x < 3 ? 0.02 : 0) + BLUNDER,
   typical: [0.3],
 }
+/** A joint in the ground: an ohm to some hundreds. */
+const POOR_OHMS: Expected = {
+  density: x => (x >= 0.9 && x <= 1000 ? 1 / (x * Math.log(1000 / 0.9)) : 0) + BLUNDER,
+  typical: [3, 10, 40, 150],
+}
 const EITHER_OHMS: Expected = {
   density: x => 0.5 * GOOD_OHMS.density(x) + 0.5 * OPEN_OHMS.density(x),
   typical: [0.3, 100000],
+}
+/** Through electrodes alone, the way back of the analyzer's current is anything from a pipe system to a dry rod. */
+const EITHER_OHMS_OR_POOR: Expected = {
+  density: x => 0.5 * GOOD_OHMS.density(x) + 0.5 * POOR_OHMS.density(x),
+  typical: [0.5, 10],
+}
+/** Back through whatever energizes it: a winding, an element, a scorched insulation; or the analyzer calls it open. */
+const WINDING_OHMS: Expected = {
+  density: x => 0.6 * POOR_OHMS.density(x) + 0.4 * OPEN_OHMS.density(x),
+  typical: [20, 100000],
 }
 const NO_CLAMP: Expected = { density: bell(0, 0.25), typical: [0] }
 
@@ -160,8 +196,12 @@ function variantsOf(h: Hypothesis, s: Setting): Variant[] {
   const sag: Expected = { density: flat(5, 60), typical: [8, 15, 30] }
   const isJoint = has('high-resistance joint')
   const kinds: Readonly<Record<Between, Expected>> = {
+    double: DOUBLE,
     live: isJoint
-      ? { density: mix([0.9, LIVE.density], [0.1, flat(100, 121)]), typical: [120] }
+      ? {
+          density: mix([0.9, LIVE.density], [0.07, flat(100, 121)], [0.03, flat(70, 121)]),
+          typical: [120],
+        }
       : LIVE,
     pulled: PULLED,
     nothing: NOTHING,
@@ -170,7 +210,8 @@ function variantsOf(h: Hypothesis, s: Setting): Variant[] {
   }
   const toEarth: Readonly<Record<Potential, Expected>> = {
     hot: LIVE,
-    neutral: isJoint ? LIFTED : NEUTRAL_TO_EARTH,
+    'other hot': LIVE,
+    neutral: isJoint ? LIFTED_A_LITTLE : NEUTRAL_TO_EARTH,
     earth: EARTH_TO_EARTH,
     'pulled up': PULLED,
     'pulled down': NEUTRAL_TO_EARTH,
@@ -185,7 +226,7 @@ function variantsOf(h: Hypothesis, s: Setting): Variant[] {
       if (w.ground === 'floating') return floating
       if (w.wide !== 'hot' && between(w.wide, w.ground) === 'pulled')
         return { density: mix([0.7, PULLED.density], [0.3, flat(60, 125)]), typical: [118] }
-      if (w.wide === 'hot')
+      if (w.wide === 'hot' || w.ground === 'hot')
         return { density: mix([0.7, bell(118, 4)], [0.3, flat(60, 125)]), typical: [118] }
       return jointInNeutral ? { density: flat(3, 70), typical: [8, 18] } : rise
     }
@@ -204,11 +245,19 @@ function variantsOf(h: Hypothesis, s: Setting): Variant[] {
   }
   const ohms = (w: Wired): Expected => {
     const at = w.ground
+    if (has('high-resistance ground') && at === 'earth') return POOR_OHMS
     if (at === 'earth' || at === 'neutral') return GOOD_OHMS
+    if (has('floating ground energized')) return WINDING_OHMS
     return at === 'hot' ? (w.isTied ? GOOD_OHMS : EITHER_OHMS) : OPEN_OHMS
   }
-  const make = (weight: number, loadsOn: boolean, jointInNeutral: boolean): Variant => {
-    const w = wire(h, loadsOn)
+  const make = (
+    weight: number,
+    loadsOn: boolean,
+    jointInNeutral: boolean,
+    isNeutralHidden = false,
+  ): Variant => {
+    const wired = wire(h, loadsOn)
+    const w: Wired = isNeutralHidden ? { ...wired, wide: 'floating' } : wired
     const lamps = lampsOf(w)
     /** What some other load pulls up, the test load pulls down again through it. */
     const isThrough =
@@ -232,7 +281,9 @@ function variantsOf(h: Hypothesis, s: Setting): Variant[] {
           ? has('high-resistance joint')
             ? sag
             : drop
-          : { density: isThrough ? flat(40, 100) : flat(88, 100), typical: [100] },
+          : w.wide === 'other hot'
+            ? { density: flat(0, 60), typical: [4] }
+            : { density: isThrough ? flat(40, 100) : flat(88, 100), typical: [100] },
         neutralGroundLoaded: loaded(w, jointInNeutral),
         groundOhms: ohms(w),
         groundClampAmps:
@@ -242,6 +293,9 @@ function variantsOf(h: Hypothesis, s: Setting): Variant[] {
               ? { density: flat(0, 4), typical: [1] }
               : NO_CLAMP,
         otherHalf: LIVE,
+        panelLegNeutral: LIVE,
+        panelOtherLegNeutral: LIVE,
+        electrodeAmps: NO_STRAY,
       },
       // With a neutral open, what is on and off changes while one looks: the neighboring legend is met now and then.
       lamps:
@@ -266,6 +320,7 @@ function variantsOf(h: Hypothesis, s: Setting): Variant[] {
     }
   }
   if (has('lost shared neutral')) return [lostNeutral()]
+  if (has('open service neutral')) return [lostService(rise)]
   const sides = has('high-resistance joint') ? [true, false] : [false]
   const breaks = has('open neutral') || has('open hot')
   const isBoth = has('open neutral') && has('open hot')
@@ -280,7 +335,12 @@ function variantsOf(h: Hypothesis, s: Setting): Variant[] {
           [false, s.loadsOn === undefined ? 0.5 : s.loadsOn ? 0.02 : 1],
         ]
       : [[s.loadsOn ?? false, 1]]
-  return loads.flatMap(([on, weight]) => sides.map(side => make(weight / sides.length, on, side)))
+  const shown = loads.flatMap(([on, weight]) =>
+    sides.map(side => make(weight / sides.length, on, side)),
+  )
+  // Behind an open hot nothing tells that the neutral is open too, until some load would pull it up.
+  const hides = has('open hot') && !has('open neutral') && !wire(h, false).isTied
+  return hides ? [...shown, make(0.03, false, false, true)] : shown
 }
 
 /** The neutral of a multiwire pair gone: each half takes its share of 240 V, by what is switched on. */
@@ -291,23 +351,65 @@ function lostNeutral(): Variant {
   })
   return {
     weight: 1,
-    lamps: { correct: 0.95 },
+    // Below about 75 V the lamp between the slots is out.
+    lamps: { correct: 0.88, 'open neutral': 0.08 },
     detector: 0.02,
     jumper: 0.005,
     volts: {
       hotNeutral: {
-        density: mix([0.9, flat(30, 210)], [0.1, bell(HOT, 6)]),
+        density: mix([0.9, flat(5, 235)], [0.1, bell(HOT, 6)]),
         typical: [80, 100, 140, 160],
       },
       hotGround: LIVE,
-      neutralGround: some(0, 95, [20, 40]),
+      neutralGround: some(0, 116, [20, 40]),
       groundEarth: EARTH_TO_EARTH,
       narrowEarth: LIVE,
       dropPercent: some(5, 100, [20, 40, 70]),
       neutralGroundLoaded: some(2, 122, [40, 80]),
       groundOhms: GOOD_OHMS,
       groundClampAmps: NO_CLAMP,
-      otherHalf: some(30, 210, [160, 140, 100, 80]),
+      otherHalf: some(5, 235, [160, 140, 100, 80]),
+      panelLegNeutral: LIVE,
+      panelOtherLegNeutral: LIVE,
+      electrodeAmps: NO_STRAY,
+    },
+  }
+}
+
+/**
+ * The neutral of the service gone: every circuit's voltage goes by what is switched on in the two halves. Neutral and
+ * ground stay joined at the panel and shift together, and the current home goes through the electrodes.
+ */
+function lostService(rise: Expected): Variant {
+  // While the halves happen to balance nothing shows; that moment is named among the doubts and not guessed at.
+  const apart: Expected = {
+    density: mix([0.5, flat(5, 112)], [0.5, flat(128, 235)], [10, () => BLUNDER]),
+    typical: [80, 100, 140, 160],
+  }
+  const some: Expected = { density: flat(5, 235), typical: [80, 100, 140, 160] }
+  return {
+    weight: 1,
+    lamps: { correct: 0.84, 'open hot': 0.1, 'open neutral': 0.02 },
+    detector: 0.1,
+    jumper: 0.005,
+    volts: {
+      hotNeutral: apart,
+      hotGround: apart,
+      neutralGround: IDLE,
+      groundEarth: { density: flat(0, 80), typical: [2, 15] },
+      narrowEarth: { density: mix([0.8, LIVE.density], [0.2, flat(60, 200)]), typical: [120] },
+      dropPercent: { density: flat(2, 100), typical: [20, 40] },
+      neutralGroundLoaded: {
+        density: mix([0.8, rise.density], [0.2, flat(0, 8)]),
+        typical: rise.typical,
+      },
+      groundOhms: EITHER_OHMS_OR_POOR,
+      groundClampAmps: NO_CLAMP,
+      // The other side may be a few volts from its due while this one is twenty off.
+      otherHalf: some,
+      panelLegNeutral: apart,
+      panelOtherLegNeutral: some,
+      electrodeAmps: { density: flat(0, 60), typical: [3, 12] },
     },
   }
 }
@@ -318,6 +420,24 @@ function density(variant: Variant, name: ReadingName, value: Readings[ReadingNam
   if (name === 'jumperSeen') return value ? variant.jumper : 1 - variant.jumper
   const p = variant.volts[name]?.density(value as number) ?? 1
   return p > 0 ? p : BLUNDER
+}
+/** The readings a way leaves unexplained, in the variant that leaves fewest; [] where it explains all of them. */
+function leaves(
+  h: Hypothesis,
+  variants: readonly Variant[],
+  r: Readings,
+  taken: readonly ReadingName[],
+): readonly ReadingName[] {
+  let least: readonly ReadingName[] = taken
+  for (const v of variants) {
+    const left = taken.filter(name => {
+      const isSign = typeof r[name] !== 'number'
+      return density(v, name, r[name]) < (isSign ? EXPLAINS_SIGN : EXPLAINS)
+    })
+    if (left.length < least.length) least = left
+  }
+  const apart = taken.filter(n => n === 'otherHalf' || n === 'panelOtherLegNeutral')
+  return least.length === 0 && pairing(h, r) < EXPLAINS ? apart : least
 }
 function likelihood(variants: readonly Variant[], readings: Readings): number {
   let sum = 0
@@ -333,10 +453,28 @@ function likelihood(variants: readonly Variant[], readings: Readings): number {
   }
   return sum / weight
 }
-/** The pair of a lost neutral adds to 240: a sum no single reading shows. */
+/**
+ * What two readings say together and neither says alone: the halves of a lost neutral add to 240, and with the
+ * service neutral gone what is met at the outlet is met to ground and at the panel too.
+ */
 function pairing(h: Hypothesis, r: Readings): number {
-  if (r.hotNeutral === undefined || r.otherHalf === undefined) return 1
-  return h[0] === 'lost shared neutral' ? bell(240, 6)(r.hotNeutral + r.otherHalf) * 100 : 1
+  const isShared = h[0] === 'lost shared neutral'
+  const isService = h[0] === 'open service neutral'
+  const adds = (a: number | undefined, b: number | undefined) =>
+    a === undefined || b === undefined ? 1 : bell(2 * HOT, 6)(a + b) * 100
+  const meets = (a: number | undefined, b: number | undefined) =>
+    a === undefined || b === undefined ? 1 : bell(0, 4)(a - b) * 100
+  // With a service neutral that holds, the legs are alike at the panel.
+  if (!isService) {
+    const legs = meets(r.panelLegNeutral, r.panelOtherLegNeutral)
+    return isShared ? adds(r.hotNeutral, r.otherHalf) * legs : legs
+  }
+  return (
+    adds(r.hotNeutral, r.otherHalf) *
+    adds(r.panelLegNeutral, r.panelOtherLegNeutral) *
+    meets(r.hotNeutral, r.hotGround) *
+    meets(r.hotNeutral, r.panelLegNeutral)
+  )
 }
 
 /** What the readings say, without the next one to take. */
@@ -357,7 +495,14 @@ export function diagnose(readings: Readings, setting: Setting = {}): Diagnosis {
   return {
     ...ranking,
     next: ranking.fitting.length > 1 ? nextReading(readings, variants, weights) : undefined,
-    doubts: doubtsOf(readings, setting),
+    doubts: [
+      ...ranking.unexplained.map(reading => ({
+        reading,
+        why: 'Unexplained: no single fault and no two known here read so together with the rest',
+        instead: `Take it again: ${HOW[reading]}; then each conductor to a proved reference`,
+      })),
+      ...doubtsOf(readings, setting),
+    ],
   }
 }
 
@@ -382,6 +527,10 @@ function weigh(
       .filter(x => x.ratio < 0.05)
       .sort((a, b) => a.ratio - b.ratio)
       .map(x => x.name)
+  // What explains everything is asked of every way: the likeliest may leave one reading that a rarer one explains.
+  const left = HYPOTHESES.map((h, i) => leaves(h, variants[i]!, readings, taken))
+  const unexplained = left.reduce((least, x) => (x.length < least.length ? x : least), taken)
+  const explaining = new Set(HYPOTHESES.filter((_, i) => left[i]!.length === 0).map(nameOf))
   const ranked = HYPOTHESES.map((h, i): Ranked => {
     const fit = raw[i]! / best
     let by: readonly string[] | undefined
@@ -401,12 +550,23 @@ function weigh(
   // Two faults at once are worth a line only where the readings speak of them.
   const states = ranked.filter(r => r.parts.length === 1 || (taken.length > 0 && r.fit >= FITS))
   const fitting =
-    taken.length === 0 ? [...STATES] : ranked.filter(r => r.fit >= FITS).map(r => r.state)
+    taken.length === 0
+      ? [...STATES]
+      : ranked.filter(r => r.fit >= FITS && explaining.has(r.state)).map(r => r.state)
   const isLeft = (state: OutletState) =>
     ranked.some(r => r.parts.includes(state) && r.fit >= RULED_OUT)
   const ruledOut = taken.length === 0 ? [] : STATES.filter(s => !isLeft(s))
   return {
-    ranking: { states, fitting, answer: fitting.length === 1 ? fitting[0] : undefined, ruledOut },
+    ranking:
+      unexplained.length > 0
+        ? { states, fitting: [], answer: undefined, ruledOut: [], unexplained }
+        : {
+            states,
+            fitting,
+            answer: fitting.length === 1 ? fitting[0] : undefined,
+            ruledOut,
+            unexplained,
+          },
     variants,
     raw,
   }

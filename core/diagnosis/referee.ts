@@ -1,3 +1,4 @@
+import { groundFaultAmps } from './drop'
 import type { Readings, Setting } from './states'
 
 export interface Doubt {
@@ -52,6 +53,21 @@ export function doubtsOf(r: Readings, s: Setting = {}): Doubt[] {
         'Low-impedance mode, or ground impedance',
       )
   }
+  const shortAmps = groundFaultAmps(r)
+  if (shortAmps !== undefined && (r.groundOhms ?? 0) > 1)
+    doubt(
+      'groundOhms',
+      `Through ${r.groundOhms} Ω a dead fault to the frame draws ${shortAmps} A at most: the breaker may hold it for ` +
+        'minutes, or never open',
+      'Find the joint in the ground: impedance box by box, from the panel on',
+    )
+  if (r.jumperSeen === false && r.groundEarth === undefined && r.detectorOnGround === undefined)
+    doubt(
+      'jumperSeen',
+      'No jumper in this box says nothing of the boxes ahead: a reversed supply with a jumper one box back reads ' +
+        'correct, with the supply on every frame',
+      'Ground terminal or narrow slot to a proved reference, or a non-contact detector on the ground',
+    )
   if (r.neutralGround !== undefined && r.neutralGround < 0.2 && r.neutralGroundLoaded === undefined)
     doubt(
       'neutralGround',
@@ -77,6 +93,10 @@ export interface DeviceTest {
   readonly trips: boolean
   readonly isGroundProved?: boolean
   readonly isOutletDead?: boolean
+  /** The device has power: line voltage at its line terminals, or its light is on. */
+  readonly isPowered?: boolean
+  /** Where the device is; a breaker of the wrong circuit trips and leaves the outlet live. */
+  readonly at?: 'outlet' | 'breaker'
 }
 /** Whether a test of a protective device proves anything. */
 export function refereeDevice(t: DeviceTest): { proves: boolean; why: string; instead?: string } {
@@ -105,7 +125,18 @@ export function refereeDevice(t: DeviceTest): { proves: boolean; why: string; in
           instead: 'Its own button',
         }
   }
-  if (!t.trips) return { proves: true, why: 'It did not trip by its own button: failed' }
+  if (!t.trips) {
+    if (t.isPowered === true)
+      return { proves: true, why: 'It has power and did not trip by its own button: failed' }
+    return {
+      proves: false,
+      why:
+        t.isPowered === false
+          ? 'Without power no button trips anything: the device is dead, tripped, or has its line on the load side'
+          : 'A dead button proves nothing until the device is known to have power',
+      instead: 'Measure line voltage at the device, restore power, and press again',
+    }
+  }
   return t.isOutletDead === undefined
     ? {
         proves: false,
@@ -116,6 +147,8 @@ export function refereeDevice(t: DeviceTest): { proves: boolean; why: string; in
         proves: true,
         why: t.isOutletDead
           ? 'It tripped and the outlet is dead'
-          : 'It tripped and the outlet stays live: line and load are swapped',
+          : t.at === 'breaker' || t.what === 'AFCI'
+            ? 'It tripped and the outlet stays live: the outlet is on another circuit'
+            : 'It tripped and the outlet stays live: line and load are swapped',
       }
 }

@@ -14,6 +14,11 @@ export const STATES = [
   'neutral and ground swapped',
   'lost shared neutral',
   'high-resistance joint',
+  'high-resistance ground',
+  'open service neutral',
+  '240 V across the slots',
+  'both slots on one hot',
+  'floating ground energized',
 ] as const
 export type OutletState = (typeof STATES)[number]
 export const LAMPS = [
@@ -48,6 +53,12 @@ export interface Readings {
   readonly groundClampAmps?: number
   /** Voltage of the other half of a multiwire pair, measured together with this one. */
   readonly otherHalf?: number
+  /** This circuit's leg to neutral at the panel, at the same moment. */
+  readonly panelLegNeutral?: number
+  /** The other leg to neutral at the panel. */
+  readonly panelOtherLegNeutral?: number
+  /** Current in the grounding electrode conductor or the bond of the water pipe, large loads on. */
+  readonly electrodeAmps?: number
   /** A jumper from neutral to ground was looked for in the open box. */
   readonly jumperSeen?: boolean
 }
@@ -61,6 +72,8 @@ export interface Setting {
   readonly runFt?: number
   /** Test load, amperes. */
   readonly testAmps?: number
+  /** AWG of the copper back to the panel. */
+  readonly size?: string
 }
 
 /** States of a joint or conductor ahead: they hold for every outlet after it. The others are made at the device. */
@@ -69,6 +82,13 @@ export const JOINT_STATES: ReadonlySet<OutletState> = new Set([
   'open neutral',
   'open hot',
   'high-resistance joint',
+  'high-resistance ground',
+])
+
+/** States of a neutral ahead of whole circuits: no joint on one of them. */
+export const WHOLE_STATES: ReadonlySet<OutletState> = new Set([
+  'lost shared neutral',
+  'open service neutral',
 ])
 
 /** One way an outlet can be: a state, or two at once, the one of the joint ahead first. */
@@ -90,6 +110,10 @@ const PAIRS: readonly Hypothesis[] = [
   ['high-resistance joint', 'reversed polarity'],
   ['high-resistance joint', 'reversed bootleg'],
   ['high-resistance joint', 'neutral and ground swapped'],
+  ['high-resistance ground', 'reversed polarity'],
+  ['high-resistance ground', 'high-resistance joint'],
+  ['high-resistance ground', 'open neutral'],
+  ['high-resistance ground', 'open hot'],
 ]
 export const HYPOTHESES: readonly Hypothesis[] = [...STATES.map((s): Hypothesis => [s]), ...PAIRS]
 export const nameOf = (h: readonly OutletState[]): string => h.join(' with ')
@@ -108,7 +132,11 @@ export function visible(states: readonly OutletState[]): Hypothesis | undefined 
     if (isOnDead && !left.includes('ground missing')) left = ['ground missing', ...left]
   }
   if (!has('open hot') && (has('bootleg') || has('reversed bootleg')))
-    left = left.filter(s => s !== 'ground missing')
+    left = left.filter(s => s !== 'ground missing' && s !== 'high-resistance ground')
+  // A ground that is gone altogether hides a bad joint in it; what the frame is live through hides both.
+  if (has('ground missing')) left = left.filter(s => s !== 'high-resistance ground')
+  if (has('floating ground energized') && !has('open hot'))
+    left = left.filter(s => s !== 'ground missing' && s !== 'high-resistance ground')
   if (has('open hot') || has('open neutral') || has('hot and ground swapped'))
     left = left.filter(s => s !== 'high-resistance joint')
   if (left.length === 0) return ['good']
@@ -131,6 +159,11 @@ const PRIOR: Record<OutletState, number> = {
   'neutral and ground swapped': 0.01,
   'lost shared neutral': 0.01,
   'high-resistance joint': 0.06,
+  'high-resistance ground': 0.03,
+  'open service neutral': 0.004,
+  '240 V across the slots': 0.001,
+  'both slots on one hot': 0.002,
+  'floating ground energized': 0.002,
 }
 export const priorOf = (h: Hypothesis): number =>
   h.reduce((p, s) => p * PRIOR[s], h.length === 2 ? 0.5 : 1)
@@ -139,7 +172,11 @@ const LETHAL: ReadonlySet<string> = new Set([
   'reversed bootleg',
   'hot and ground swapped',
   'lost shared neutral',
+  'open service neutral',
+  '240 V across the slots',
+  'floating ground energized',
   nameOf(['open neutral', 'bootleg']),
+  nameOf(['open neutral', 'neutral and ground swapped']),
 ])
 export const isLethal = (h: Hypothesis): boolean =>
   LETHAL.has(nameOf(h)) || h.some(s => LETHAL.has(s))
@@ -159,6 +196,15 @@ const SETTLES: Record<OutletState, string> = {
   'neutral and ground swapped': 'Clamp the grounding conductor while a load runs',
   'lost shared neutral': 'Measure both halves together: they add to 240. Make safe now',
   'high-resistance joint': 'Walk the chain under load: the drop jumps between two neighbors',
+  'high-resistance ground': 'Ground impedance; then walk the chain: it jumps at the joint',
+  'open service neutral':
+    'Both legs to neutral at the panel, large loads on: they add to 240, on every circuit alike. Make safe now: ' +
+    'call the utility; no rod, lifted bond or moved circuit cures it',
+  '240 V across the slots':
+    'Take the breakers of both legs off one at a time. Unplug everything: make safe now',
+  'both slots on one hot': 'Unplug everything on the circuit: it stays; then open the box',
+  'floating ground energized':
+    'Unplug what stands on this ground, one after another, until the frame is dead: make safe now',
 }
 export const settlesOf = (h: Hypothesis): string => h.map(s => SETTLES[s]).join('. ')
 
@@ -175,6 +221,10 @@ export const HOW: Record<ReadingName, string> = {
   detectorOnGround: 'Non-contact detector at the ground terminal and frame',
   groundClampAmps: 'Clamp the grounding conductor while a load runs',
   otherHalf: 'Both halves of the shared neutral, measured together',
+  panelLegNeutral: 'At the panel, this circuit’s leg to neutral, at the same moment',
+  panelOtherLegNeutral: 'At the panel, the other leg to neutral, at the same moment',
+  electrodeAmps:
+    'Clamp the grounding electrode conductor and the water-pipe bond while large loads run',
   jumperSeen: 'Power proved off, look in the box for a jumper from wide slot to ground',
 }
 export const READING_NAMES = Object.keys(HOW) as ReadingName[]

@@ -1,9 +1,10 @@
 import type { Lamps, OutletState } from './states'
 
 /** What a conductor is at: held by the supply, by earth, pulled there by a load, or by nothing. */
-export type Potential = 'hot' | 'neutral' | 'earth' | 'pulled up' | 'pulled down' | 'floating'
+export type Potential =
+  'hot' | 'other hot' | 'neutral' | 'earth' | 'pulled up' | 'pulled down' | 'floating'
 /** What a meter meets between two conductors. */
-export type Between = 'live' | 'pulled' | 'nothing' | 'idle' | 'floating'
+export type Between = 'live' | 'double' | 'pulled' | 'nothing' | 'idle' | 'floating'
 
 /** Which conductor each terminal of the outlet is on, and what a test load between the slots does. */
 export interface Wired {
@@ -46,6 +47,9 @@ export function wire(states: readonly OutletState[], loadsOn: boolean): Wired {
   if (has('reversed polarity') || has('reversed bootleg')) [narrow, wide] = [neutral, hot]
   if (has('hot and ground swapped')) [narrow, ground] = [earth, hot]
   if (has('neutral and ground swapped')) [wide, ground] = [earth, neutral]
+  if (has('240 V across the slots')) wide = 'other hot'
+  if (has('both slots on one hot')) wide = narrow
+  if (has('floating ground energized')) ground = narrow
   if (isTied) ground = wide
   const isLive = (narrow === 'hot') !== (wide === 'hot')
   const low = narrow === 'hot' ? wide : narrow
@@ -58,11 +62,12 @@ export function wire(states: readonly OutletState[], loadsOn: boolean): Wired {
   }
 }
 
-const isHigh = (p: Potential): boolean => p === 'hot' || p === 'pulled up'
+const isHigh = (p: Potential): boolean => p === 'hot' || p === 'other hot' || p === 'pulled up'
 
 /** What stands between two terminals that no jumper joins. */
 export function between(a: Potential, b: Potential): Between {
   if (a === 'floating' || b === 'floating') return 'floating'
+  if ((a === 'other hot') !== (b === 'other hot') && isHigh(a) && isHigh(b)) return 'double'
   if (isHigh(a) !== isHigh(b)) return a === 'pulled up' || b === 'pulled up' ? 'pulled' : 'live'
   if (isHigh(a)) return 'nothing'
   return a === 'earth' || b === 'earth' ? 'idle' : 'nothing'
@@ -71,7 +76,8 @@ export function between(a: Potential, b: Potential): Between {
 /** Where the terminals go once a test load is laid between the slots: what floats follows what is held. */
 export function underLoad(w: Wired): Wired {
   if (w.returns) return w
-  const isHeld = (p: Potential) => p === 'hot' || p === 'neutral' || p === 'earth'
+  const isHeld = (p: Potential) =>
+    p === 'hot' || p === 'other hot' || p === 'neutral' || p === 'earth'
   const pull = (to: Potential): Potential => (isHigh(to) ? 'pulled up' : 'pulled down')
   const wide = !isHeld(w.wide) && isHeld(w.narrow) ? pull(w.narrow) : w.wide
   const narrow = !isHeld(w.narrow) && isHeld(w.wide) ? pull(w.wide) : w.narrow
@@ -95,7 +101,7 @@ export const lampsFor = (
   narrowGround: boolean,
   wideGround: boolean,
 ): Lamps | undefined => LEGEND[[slots, narrowGround, wideGround].map(Number).join('')]
-const isLit = (b: Between): boolean => b === 'live' || b === 'pulled'
+const isLit = (b: Between): boolean => b === 'live' || b === 'double' || b === 'pulled'
 export const lampsOf = (w: Wired): Lamps | undefined =>
   lampsFor(
     isLit(between(w.narrow, w.wide)),

@@ -1,5 +1,5 @@
 import { originsOf } from '../diagnosis/chain'
-import { rank } from '../diagnosis/outlet'
+import { rank, type Ranking } from '../diagnosis/outlet'
 import {
   HYPOTHESES,
   JOINT_STATES,
@@ -74,13 +74,13 @@ function count(least: number, seed: number): Accuracy {
   while (outlets < least) {
     const circuit = simulateCircuit(random)
     circuits++
-    const said = new Map<string, string>()
+    const said = new Map<string, Ranking>()
     for (const o of circuit.outlets) {
       const truth = nameOf(o.truth)
       // Most outlets of a circuit have nothing wrong: of these one in six is counted, so that the
       // rates speak of faults.
       if (truth === 'good' && random() > 1 / 6) {
-        said.set(o.id, rank(o.readings, o.setting).states[0]!.state)
+        said.set(o.id, rank(o.readings, o.setting))
         continue
       }
       outlets++
@@ -96,7 +96,7 @@ function count(least: number, seed: number): Accuracy {
         const c = counts[kind]
         const first = d.states[0]!.state
         if (kind === 'whole') {
-          said.set(o.id, first)
+          said.set(o.id, d)
           const pair = pairs.get(truth)
           if (pair) {
             twice++
@@ -113,8 +113,11 @@ function count(least: number, seed: number): Accuracy {
     const [fault] = circuit.faults
     if (circuit.faults.length === 1 && JOINT_STATES.has(fault!.state)) {
       joints.put++
-      const list = circuit.outlets.map(o => ({ id: o.id, after: o.after, state: said.get(o.id)! }))
-      if (originsOf(list, 'good').some(o => o.state === fault!.state && o.first === fault!.at))
+      const list = circuit.outlets.map(({ id, after }) => {
+        const d = said.get(id)!
+        return { id, after, state: d.states[0]!.state, fitting: d.fitting }
+      })
+      if (originsOf(list).some(o => o.state === fault!.state && o.first === fault!.at))
         joints.named++
     }
   }

@@ -8,6 +8,7 @@ import {
   JOINT_STATES,
   STATES,
   visible,
+  WHOLE_STATES,
   type Hypothesis,
   type OutletState,
   type Readings,
@@ -54,6 +55,14 @@ interface Box {
   readonly groundConductance: number
 }
 
+/** States that are put in without a second one. */
+const ALONE: ReadonlySet<OutletState> = new Set([
+  ...WHOLE_STATES,
+  '240 V across the slots',
+  'both slots on one hot',
+  'floating ground energized',
+])
+
 /** A circuit of 2 to 8 outlets with no, one or two states put in. */
 export function simulateCircuit(random: Random): SimulatedCircuit {
   const count = 2 + Math.floor(random() * 7)
@@ -65,18 +74,16 @@ export function simulateCircuit(random: Random): SimulatedCircuit {
   const drawn: { state: OutletState; at: number }[] = []
   while (drawn.length < number) {
     const state = pick(random, STATES)
-    // A lost shared neutral is the whole circuit's, and is put in alone; one device is not wired wrong in two ways.
-    if (
-      state === 'good' ||
-      (state === 'lost shared neutral' && drawn.length > 0) ||
-      drawn.some(d => d.state === 'lost shared neutral')
-    )
-      continue
+    // A lost neutral is the whole circuit's, and is put in alone, as is what no second state is known beside; one
+    // device is not wired wrong in two ways.
+    if (state === 'good' || (ALONE.has(state) && drawn.length > 0)) continue
     const at = Math.floor(random() * count)
+    // What is energized through an appliance is so for all behind it: put in where nothing is behind.
+    if (state === 'floating ground energized' && parents.includes(at)) continue
     if (drawn.some(d => d.at === at && JOINT_STATES.has(d.state) === JOINT_STATES.has(state)))
       continue
-    drawn.push({ state, at: state === 'lost shared neutral' ? 0 : at })
-    if (state === 'lost shared neutral') break
+    drawn.push({ state, at: WHOLE_STATES.has(state) ? 0 : at })
+    if (ALONE.has(state)) break
   }
   return build(random, parents, drawn)
 }
@@ -101,6 +108,8 @@ function build(
   }
   const isAt = (state: OutletState, i: number) => drawn.some(d => d.state === state && d.at === i)
   const isLost = drawn.some(d => d.state === 'lost shared neutral')
+  const isServiceLost = drawn.some(d => d.state === 'open service neutral')
+  const isHalved = isLost || isServiceLost
 
   const net = new Network()
   const source = net.node(supply)
@@ -108,12 +117,18 @@ function build(
   const earth = net.node(0)
   const panel = { hot: net.node(), neutral: net.node(), ground: net.node() }
   net.join(source, panel.hot, 1 / 0.03)
-  net.join(earth, panel.neutral, isLost ? OPEN : 1 / 0.02)
-  net.join(earth, panel.ground, 1 / 0.02)
+  // With the service neutral gone neutral and ground stay joined, and only the electrodes lead home.
+  const electrodes = isServiceLost ? 1 / (8 + random() * 60) : 1 / 0.02
+  net.join(earth, panel.neutral, isLost ? OPEN : electrodes)
+  if (isServiceLost) net.join(panel.neutral, panel.ground, 1 / 0.001)
+  else net.join(earth, panel.ground, 1 / 0.02)
   const ownOhms = 25 + random() * 60
   // Unequal enough to be told: the smaller half takes a quarter to under a half, or the other way round.
-  const otherOhms = ownOhms * (random() < 0.5 ? 1.4 + random() * 2 : 0.3 + random() * 0.4)
-  if (isLost) net.join(otherSource, panel.neutral, 1 / otherOhms)
+  const otherOhms =
+    (isServiceLost ? 0.3 : 1) *
+    ownOhms *
+    (random() < 0.5 ? 1.4 + random() * 2 : 0.3 + random() * 0.4)
+  if (isHalved) net.join(otherSource, panel.neutral, 1 / otherOhms)
   const boxes: Box[] = []
   const jointsInNeutral: number[] = []
   parents.forEach((p, i) => {
@@ -129,7 +144,9 @@ function build(
       net.join(a, b, isOpen ? OPEN : 1 / (1 / conductance + ohms))
     add(from.hot, hot, isAt('open hot', i), isInNeutral ? 0 : joint)
     add(from.neutral, neutral, isAt('open neutral', i), isInNeutral ? joint : 0)
-    const groundConductance = isAt('ground missing', i) ? OPEN : conductance
+    const isFloating = isAt('ground missing', i) || isAt('floating ground energized', i)
+    const groundJoint = isAt('high-resistance ground', i) ? 3 * 50 ** random() : 0
+    const groundConductance = isFloating ? OPEN : 1 / (1 / conductance + groundJoint)
     net.join(from.ground, ground, groundConductance)
     const coupling = lengths[i]! * COUPLING_FT
     net.join(hot, neutral, coupling)
@@ -140,6 +157,12 @@ function build(
     if (isAt('hot and ground swapped', i)) [narrow, terminal] = [ground, hot]
     if (isAt('neutral and ground swapped', i)) [wide, terminal] = [ground, neutral]
     if (isAt('bootleg', i) || isAt('reversed bootleg', i)) terminal = wide
+    if (isAt('both slots on one hot', i)) wide = hot
+    if (isAt('240 V across the slots', i)) {
+      wide = net.node()
+      net.join(otherSource, wide, 1 / (runs[i]! * perFt + 0.03))
+    }
+    if (isAt('floating ground energized', i)) net.join(hot, ground, 1 / (5 + random() * 30))
     boxes.push({
       hot,
       neutral,
@@ -157,9 +180,10 @@ function build(
     const isOrdinary =
       (box.narrow === box.hot && box.wide === box.neutral) ||
       (box.narrow === box.neutral && box.wide === box.hot)
-    if (!isOrdinary || (!isLost && random() > 0.3) || (isLost && loads.length > 0)) return
+    if (!isOrdinary || (!isHalved && random() > 0.3) || (isHalved && loads.length > 0)) return
     loads.push(i)
-    net.join(box.narrow, box.wide, 1 / (isLost ? ownOhms : 60 + random() * 300))
+    const ohms = isServiceLost ? ownOhms * 0.3 : isLost ? ownOhms : 60 + random() * 300
+    net.join(box.narrow, box.wide, 1 / ohms)
   })
 
   /** A broken neutral some load pulls up, or only leakage: what a low-impedance meter finds. */
@@ -173,8 +197,7 @@ function build(
     const here = drawn
       .filter(
         d =>
-          d.state === 'lost shared neutral' ||
-          (JOINT_STATES.has(d.state) ? leadsTo(i, d.at) : d.at === i),
+          WHOLE_STATES.has(d.state) || (JOINT_STATES.has(d.state) ? leadsTo(i, d.at) : d.at === i),
       )
       .map(d => d.state)
     // A neutral open behind an open hot shows only where some load pulls it up.
@@ -212,7 +235,17 @@ function build(
           random,
           net,
           box,
-          { earth, supply, otherSource, panelGround: panel.ground, isLost },
+          {
+            earth,
+            supply,
+            otherSource,
+            panelHot: panel.hot,
+            // A lost neutral of a pair leaves the neutral of the panel where it was.
+            panelNeutral: isLost ? earth : panel.neutral,
+            panelGround: panel.ground,
+            electrodes: isServiceLost ? electrodes : 0,
+            isLost: isHalved,
+          },
           setting,
           here,
         ),
@@ -226,7 +259,11 @@ interface Places {
   readonly earth: number
   readonly supply: number
   readonly otherSource: number
+  readonly panelHot: number
+  readonly panelNeutral: number
   readonly panelGround: number
+  /** What leads home through the soil where the service neutral is gone, 1/Ω; 0 where it is not. */
+  readonly electrodes: number
   readonly isLost: boolean
 }
 
@@ -263,7 +300,7 @@ function read(
   loaded.join(box.wide, box.earth, METER[setting.meter ?? 'low'])
   const l = loaded.solve()
   const drop =
-    Math.abs(idle) < 1 ? 100 : 100 * (1 - Math.abs(l[box.narrow]! - l[box.wide]!) / Math.abs(idle))
+    Math.abs(idle) < 5 ? 100 : 100 * (1 - Math.abs(l[box.narrow]! - l[box.wide]!) / Math.abs(idle))
 
   const lit = net.copy()
   lit.join(box.narrow, box.wide, LAMP)
@@ -301,6 +338,9 @@ function read(
       (l[box.ground]! - l[box.parent?.ground ?? at.panelGround]!) * box.groundConductance,
     ),
     jumperSeen: isTied,
+    panelLegNeutral: volts(metered(at.panelHot, at.panelNeutral)),
+    panelOtherLegNeutral: volts(metered(at.otherSource, at.panelNeutral)),
+    electrodeAmps: fine((net.solve()[at.panelNeutral]! - 0) * at.electrodes + random() * 0.4),
     ...(at.isLost && { otherHalf: volts(metered(at.otherSource, box.wide)) }),
   }
 }

@@ -1,6 +1,9 @@
 import {
+  commonCausesOf,
   diagnose,
   doubtsOf,
+  dropOf,
+  groundFaultAmps,
   jointOf,
   originsOf,
   refereeDevice,
@@ -164,14 +167,15 @@ describe('diagnosis of an outlet', () => {
   }, 60_000)
   it('gives faults put into 1 500 outlets back, one and two at a time', () => {
     const a = accuracyOf(1500, 2026)
-    expect(a.whole.first).toBeGreaterThanOrEqual(0.98)
+    // Both slots on one hot read as an open neutral with a load on: the likelier one is named first.
+    expect(a.whole.first).toBeGreaterThanOrEqual(0.97)
     for (const r of [a.whole, a.some, a.quick]) {
       expect(r.notRuledOut).toBeGreaterThanOrEqual(0.999)
       expect(r.wrongSingle).toBe(0)
     }
     expect(a.twice).toBeGreaterThan(30)
     expect(a.pairs.filter(p => p.outlets > 0).length).toBeGreaterThan(8)
-    expect(a.joints.named / a.joints.put).toBeGreaterThan(0.98)
+    expect(a.joints.named / a.joints.put).toBeGreaterThanOrEqual(0.99)
     expect(a.whole.single).toBeGreaterThan(0.6)
   }, 180_000)
 })
@@ -321,7 +325,9 @@ describe('the referee', () => {
     [{ what: 'GFCI', by: 'plug-in tester', trips: false, isGroundProved: true }, true],
     [{ what: 'GFCI', by: 'own button', trips: true }, false],
     [{ what: 'GFCI', by: 'own button', trips: true, isOutletDead: true }, true],
-    [{ what: 'GFCI', by: 'own button', trips: false }, true],
+    [{ what: 'GFCI', by: 'own button', trips: false }, false],
+    [{ what: 'GFCI', by: 'own button', trips: false, isPowered: true }, true],
+    [{ what: 'GFCI', by: 'own button', trips: false, isPowered: false }, false],
     [{ what: 'AFCI', by: 'plug-in tester', trips: true }, false],
     [{ what: 'GFCI', by: 'indicator light', trips: true }, false],
   ] as const)('%j', (test, proves) => expect(refereeDevice(test).proves).toBe(proves))
@@ -333,7 +339,7 @@ describe('along a chain', () => {
       id,
       after,
       ...(state && { state }),
-      ...(dropPercent !== undefined && { dropPercent }),
+      ...(dropPercent !== undefined && { readings: { dropPercent } }),
     }))
   it('a state that holds for all after lies in the joint before the first', () => {
     const [origin] = originsOf(
@@ -343,7 +349,6 @@ describe('along a chain', () => {
         ['c', 'b', 'open neutral'],
         ['d', 'a', 'good'],
       ),
-      'good',
     )
     expect(origin).toMatchObject({ first: 'b', before: 'a', affects: ['c'] })
     expect(origin!.text).toContain('between a and b')
@@ -352,7 +357,6 @@ describe('along a chain', () => {
     expect(
       originsOf(
         chain(['a', 'panel', 'good'], ['b', 'a', 'reversed polarity'], ['c', 'b', 'good']),
-        'good',
       )[0]!.text,
     ).toContain('alone'))
   it('the drop jumps at the joint', () => {
@@ -365,7 +369,252 @@ describe('along a chain', () => {
           ['d', 'c', '', 10.4],
         ),
       ),
-    ).toEqual({ between: ['b', 'c'], jump: 7.7 })
+    ).toMatchObject({ between: ['b', 'c'], jump: 7.7, side: undefined })
     expect(jointOf(chain(['a', 'panel', '', 1.2], ['b', 'a', '', 2.1]))).toBeUndefined()
+  })
+})
+
+describe('readings no list of states holds (second reading, D)', () => {
+  it.each<[string, Readings, string, Setting?]>([
+    [
+      'D1: 137 V to neutral and to ground here, 103 V there: the service neutral',
+      { hotNeutral: 137, hotGround: 137, neutralGround: 0.3, otherHalf: 103 },
+      'open service neutral',
+    ],
+    [
+      'D1: the legs at the panel alone',
+      { panelLegNeutral: 134, panelOtherLegNeutral: 107 },
+      'open service neutral',
+    ],
+    [
+      'D1: with current in the electrode conductor',
+      { panelLegNeutral: 112, panelOtherLegNeutral: 129, hotNeutral: 111, electrodeAmps: 14 },
+      'open service neutral',
+    ],
+    [
+      'D1: 137 to neutral and 120 to ground: the neutral of the pair',
+      { hotNeutral: 137, hotGround: 120, neutralGround: 17, otherHalf: 103 },
+      'lost shared neutral',
+    ],
+    [
+      'D1: 212 and 28 on a pair',
+      { hotNeutral: 212, otherHalf: 28, hotGround: 120 },
+      'lost shared neutral',
+    ],
+    [
+      'D2: 240 V across the slots',
+      { hotNeutral: 241, hotGround: 120, neutralGround: 121 },
+      '240 V across the slots',
+    ],
+    [
+      'D2: a ground of 6 Ω',
+      {
+        hotNeutral: 120,
+        hotGround: 120,
+        neutralGround: 0.4,
+        neutralGroundLoaded: 2,
+        dropPercent: 3.1,
+        groundOhms: 6,
+        groundEarth: 0,
+      },
+      'high-resistance ground',
+    ],
+    [
+      'D2: a ground of 30 Ω',
+      {
+        hotNeutral: 120,
+        hotGround: 119,
+        lamps: 'correct',
+        dropPercent: 3.1,
+        neutralGroundLoaded: 2,
+        groundOhms: 30,
+      },
+      'high-resistance ground',
+    ],
+    [
+      'D2: a frame live through an appliance on a floating ground',
+      {
+        hotNeutral: 120,
+        hotGround: 0,
+        neutralGround: 120,
+        groundEarth: 120,
+        narrowEarth: 120,
+        groundOhms: 40,
+        groundClampAmps: 0,
+        dropPercent: 3,
+      },
+      'floating ground energized',
+    ],
+  ])('%s', (_name, readings, state, setting = low) => {
+    const d = diagnose(readings, setting)
+    expect([d.answer, d.unexplained]).toEqual([state, []])
+  })
+  it('D2: both slots on one hot stays beside an open neutral until every load is off', () => {
+    const read = { hotNeutral: 0, hotGround: 120, neutralGround: 120, groundEarth: 0 }
+    const d = diagnose(read, low)
+    expect(d.fitting).toEqual(expect.arrayContaining(['open neutral', 'both slots on one hot']))
+    const off = diagnose(read, { ...low, loadsOn: false })
+    expect(off.states[0]!.state).toBe('both slots on one hot')
+  })
+  it.each<[string, Readings, string[]]>([
+    ['more than a house has', { hotNeutral: 300 }, ['hotNeutral']],
+    ['120 V on lamps that are all out', { hotNeutral: 120, lamps: 'open hot' }, ['lamps']],
+    [
+      'frames at 40 V on an outlet that is otherwise good',
+      { hotNeutral: 120, hotGround: 120, neutralGround: 0.3, groundEarth: 40 },
+      ['groundEarth'],
+    ],
+    [
+      '208 V across slots that are 120 V to ground each',
+      { hotNeutral: 208, hotGround: 120, neutralGround: 120 },
+      ['hotNeutral', 'neutralGround'],
+    ],
+  ])('D2: %s is said to be unexplained, and nothing is ruled out by it', (_name, r, which) => {
+    const d = diagnose(r, low)
+    expect(d).toMatchObject({ answer: undefined, fitting: [], ruledOut: [], next: undefined })
+    expect(which).toEqual(expect.arrayContaining(d.unexplained))
+    expect(d.doubts[0]).toMatchObject({ reading: d.unexplained[0] })
+    expect(d.doubts[0]!.why).toContain('Unexplained')
+  })
+  it('D2: a ground of several ohms says what a fault would draw', () => {
+    expect(groundFaultAmps({ groundOhms: 6 })).toBe(20)
+    expect(groundFaultAmps({ groundOhms: 0.3, hotNeutral: 117 })).toBe(390)
+    expect(groundFaultAmps({ groundOhms: 100000 })).toBeUndefined()
+    expect(groundFaultAmps({})).toBeUndefined()
+    expect(
+      doubtsOf({ groundOhms: 6 }, low)
+        .map(d => d.why)
+        .join(),
+    ).toContain('20 A at most')
+    expect(doubtsOf({ groundOhms: 0.9 }, low)).toEqual([])
+  })
+  it('A16: no jumper here says nothing of the boxes ahead', () => {
+    const read = { lamps: 'correct', groundOhms: 0.3, jumperSeen: false } as const
+    const d = diagnose(read, low)
+    expect(d.answer).toBeUndefined()
+    expect(d.fitting).toContain('reversed bootleg')
+    expect(d.doubts.map(x => x.reading)).toContain('jumperSeen')
+    expect(doubtsOf({ ...read, groundEarth: 0 }, low).map(x => x.reading)).not.toContain(
+      'jumperSeen',
+    )
+  })
+  it.each([
+    [{ what: 'AFCI', by: 'own button', trips: true, isOutletDead: false }, 'another circuit'],
+    [
+      { what: 'GFCI', by: 'own button', trips: true, isOutletDead: false, at: 'breaker' },
+      'another circuit',
+    ],
+    [{ what: 'GFCI', by: 'own button', trips: true, isOutletDead: false }, 'line and load'],
+    [{ what: 'GFCI', by: 'own button', trips: false }, 'until the device is known to have power'],
+  ] as const)('D5: %j', (test, why) => expect(refereeDevice(test).why).toContain(why))
+})
+
+describe('D3: drop, side, ohms and heat', () => {
+  const at = { runFt: 60, testAmps: 13 }
+  it.each([
+    ['the run explains it', { dropPercent: 3.2 }, { excessVolts: 0, side: undefined, watts: 0 }],
+    [
+      'in the hot',
+      { dropPercent: 12, neutralGroundLoaded: 2 },
+      { excessVolts: 9.5, side: 'hot', ohms: 0.731, watts: 123.5 },
+    ],
+    ['in the neutral', { dropPercent: 12, neutralGroundLoaded: 11.5 }, { side: 'neutral' }],
+    ['in both', { dropPercent: 12, neutralGroundLoaded: 7 }, { side: 'both' }],
+    ['side not read', { dropPercent: 12 }, { side: undefined, excessVolts: 9.5 }],
+    [
+      'a neutral that is lifted without a load is so less',
+      { dropPercent: 12, neutralGroundLoaded: 11.5, neutralGround: 9 },
+      { side: 'hot' },
+    ],
+  ])('%s', (_name, readings, found) => expect(dropOf(readings, at)).toMatchObject(found))
+  it('thicker wire explains less, and a run nobody has measured explains most', () => {
+    expect(dropOf({ dropPercent: 4 }, { ...at, size: '10' })!.excessVolts).toBe(2.87)
+    expect(dropOf({ dropPercent: 4 }, { ...at, size: '14' })!.excessVolts).toBe(0)
+    expect(dropOf({ dropPercent: 8 }, { testAmps: 13 })!.excessVolts).toBe(0)
+    expect(dropOf({ dropPercent: 100 }, at)).toBeUndefined()
+    expect(dropOf({}, at)).toBeUndefined()
+  })
+})
+
+describe('D3: origins from what is ruled out here and leads there', () => {
+  const at = (id: string, after: string, state?: string, fitting?: string[], circuit?: string) => ({
+    id,
+    after,
+    ...(state && { state }),
+    ...(fitting && { fitting }),
+    ...(circuit && { circuit }),
+  })
+  it('without a single answer anywhere', () => {
+    const [origin, ...more] = originsOf([
+      at('a', 'panel', 'good', ['good', 'bootleg']),
+      at('b', 'a', 'ground missing', ['ground missing', 'ground missing with reversed polarity']),
+      at('c', 'b', 'ground missing', ['ground missing', 'high-resistance ground']),
+    ])
+    expect(more).toEqual([])
+    expect(origin).toMatchObject({ first: 'b', before: 'a', open: [], affects: ['c'] })
+  })
+  it('an outlet that is open in between widens the place', () => {
+    const [origin] = originsOf([
+      at('a', 'panel', 'good', ['good']),
+      at('b', 'a', 'good', ['good', 'high-resistance joint']),
+      at('c', 'b', 'high-resistance joint', ['high-resistance joint']),
+      at('d', 'c'),
+    ])
+    expect(origin).toMatchObject({ first: 'c', before: 'a', open: ['b'], affects: [] })
+    expect(origin!.text).toContain('not settled at b')
+  })
+  it('a joint behind which all is well is in the box', () =>
+    expect(
+      originsOf([
+        at('a', 'panel', 'good'),
+        at('b', 'a', 'ground missing'),
+        at('c', 'b', 'good'),
+      ])[0]!.text,
+    ).toContain('look in its box'))
+  it('each part of two at once has its own', () =>
+    expect(
+      originsOf([
+        at('a', 'panel', 'good'),
+        at('b', 'a', 'ground missing with reversed polarity'),
+        at('c', 'b', 'ground missing'),
+      ]).map(o => `${o.state} ${o.first}`),
+    ).toEqual(['ground missing b', 'reversed polarity b']))
+  it('a chain that bites its own tail ends', () =>
+    expect(originsOf([at('a', 'b', 'open hot'), at('b', 'a')])[0]).toMatchObject({ first: 'a' }))
+  it('a service neutral is one cause on all circuits, and no joint on one of them', () => {
+    const outlets = [
+      at('a', 'panel', 'open service neutral', undefined, 'C1'),
+      at('b', 'panel', 'open service neutral', undefined, 'C2'),
+      at('c', 'panel', 'good', undefined, 'C3'),
+    ]
+    expect(originsOf(outlets)).toEqual([])
+    const [cause, ...more] = commonCausesOf(outlets)
+    expect(more).toEqual([])
+    expect(cause).toMatchObject({ state: 'open service neutral', circuits: ['C1', 'C2'] })
+    expect(cause!.text).toContain('call the utility')
+  })
+  it('two circuits that die together share something; one alone does not', () => {
+    const dead = (circuit: string, state: string) => at(circuit, 'panel', state, undefined, circuit)
+    expect(
+      commonCausesOf([dead('C1', 'open neutral'), dead('C2', 'open neutral')])[0]!.text,
+    ).toContain('shared neutral')
+    expect(commonCausesOf([dead('C1', 'open hot'), dead('C2', 'open hot')])[0]!.text).toContain(
+      'leg',
+    )
+    expect(commonCausesOf([dead('C1', 'open hot'), dead('C2', 'good')])).toEqual([])
+  })
+  it('the drop of the run is no joint; what it does not explain has a side', () => {
+    const far = (dropPercent: number, neutralGroundLoaded: number, runFt: number) => ({
+      readings: { dropPercent, neutralGroundLoaded },
+      setting: { runFt, testAmps: 13 },
+    })
+    const outlets = [
+      { id: 'a', after: 'panel', ...far(2.5, 1.5, 40) },
+      { id: 'b', after: 'a', ...far(6.6, 3.9, 100) },
+      { id: 'c', after: 'b', ...far(13.6, 11.7, 110) },
+    ]
+    expect(jointOf(outlets.slice(0, 2))).toBeUndefined()
+    expect(jointOf(outlets)).toMatchObject({ between: ['b', 'c'], side: 'neutral', jump: 7 })
+    expect(jointOf(outlets)!.watts).toBeGreaterThan(80)
   })
 })
