@@ -24,7 +24,10 @@ export interface Heat {
   readonly overWarmestC: number | undefined
   readonly overCoolestC: number | undefined
   readonly likeClass: HeatClass | undefined
-  /** Estimated rise over air at rated current, °C, for exponents 1.6 and 2; undefined without a load. */
+  /**
+   * Estimated rise over air at rated current, °C, for exponents 1.6 and 2; undefined without a load, and under a
+   * tenth of the rating. Loads under 30 % are scaled as 30 %.
+   */
   readonly atRatedC: readonly [number, number] | undefined
   /** Share of the rating carried at the scan. */
   readonly loadShare: number | undefined
@@ -39,6 +42,14 @@ export const ELECTRONICS_C = 10
 /** Rise breaker terminals are tested to at rated current, °C. */
 export const TESTED_RISE_C = 50
 export const LEAST_SHARE = 0.4
+/** Under this share of the rating nothing is estimated: a degree of error would become a hundred. */
+const NO_ESTIMATE_BELOW = 0.1
+/** Lower loads are scaled as this one: the estimate stays a band, and low. */
+const FLOOR_SHARE = 0.3
+/** Shares of the rating this near to each other are a like load. */
+const LIKE_SHARE = 0.2
+/** Carrying no more than this share, a breaker shows what its electronics make alone. */
+const IDLE_SHARE = 0.05
 const EXPONENTS = [1.6, 2] as const
 
 /** Class of a difference to like parts at like load. */
@@ -63,20 +74,16 @@ export const airClass = (overC: number): HeatClass =>
 export function heatOf(scans: readonly Scan[], ambientC: number): Heat[] {
   return scans.map(scan => {
     const own = scan.temperatureC - ambientC
-    const overAirC = tidy(own - (scan.isElectronic ? Math.min(ELECTRONICS_C, Math.max(0, own)) : 0))
-    const like = scans
-      .filter(s => s.id !== scan.id && s.isElectronic === scan.isElectronic)
-      .map(s => s.temperatureC)
+    const electronics = scan.isElectronic ? (twinOver(scan, scans, ambientC) ?? ELECTRONICS_C) : 0
+    const overAirC = tidy(own - Math.min(electronics, Math.max(0, own)))
+    const like = scans.filter(s => isLike(scan, s)).map(s => s.temperatureC)
     const overWarmestC = like.length ? tidy(scan.temperatureC - Math.max(...like)) : undefined
     const overCoolestC = like.length ? tidy(scan.temperatureC - Math.min(...like)) : undefined
     const loadShare = scan.loadAmps === undefined ? undefined : scan.loadAmps / scan.ratingAmps
     const atRatedC =
-      loadShare === undefined || loadShare <= 0
+      loadShare === undefined || loadShare < NO_ESTIMATE_BELOW
         ? undefined
-        : (EXPONENTS.map(n => Math.round(overAirC / loadShare ** n)) as unknown as readonly [
-            number,
-            number,
-          ])
+        : scaled(overAirC, loadShare)
     return {
       id: scan.id,
       overAirC,
@@ -90,6 +97,32 @@ export function heatOf(scans: readonly Scan[], ambientC: number): Heat[] {
       ...explain(scan, overAirC, loadShare, overWarmestC),
     }
   })
+}
+
+const shareOf = (s: Scan): number | undefined =>
+  s.loadAmps === undefined ? undefined : s.loadAmps / s.ratingAmps
+
+/** Another breaker of the kind, at a load like this one's where both were clamped. */
+function isLike(scan: Scan, other: Scan): boolean {
+  if (other.id === scan.id || other.isElectronic !== scan.isElectronic) return false
+  const [a, b] = [shareOf(scan), shareOf(other)]
+  return a === undefined || b === undefined || Math.abs(a - b) <= LIKE_SHARE
+}
+
+/** How warm an unloaded twin is, °C over the air: what the electronics make, measured instead of assumed. */
+function twinOver(scan: Scan, scans: readonly Scan[], ambientC: number): number | undefined {
+  const idle = scans.filter(
+    s => s.id !== scan.id && s.isElectronic && (shareOf(s) ?? 1) <= IDLE_SHARE,
+  )
+  if (idle.length === 0) return undefined
+  return Math.max(0, Math.min(...idle.map(s => s.temperatureC)) - ambientC)
+}
+
+/** The rise at rated current by both exponents, °C. */
+function scaled(overAirC: number, loadShare: number): readonly [number, number] {
+  const share = Math.max(FLOOR_SHARE, loadShare)
+  const [low, high] = EXPONENTS.map(n => Math.round(overAirC / share ** n))
+  return [low!, high!]
 }
 
 /** Likely causes in order, and the test that settles most. */

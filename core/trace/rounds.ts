@@ -93,14 +93,22 @@ export function readRounds(
         .map(([id]) => id)
     const exact = at(0)
     const isWhole = bits.every(b => b !== undefined)
-    if (exact.length === 1 && isWhole) return { outlet, kind: 'found', breaker: exact[0]! }
-    if (exact.length > 0 && exact.every(id => plan.together.includes(id)))
+    if (isWhole && bits.length > 0 && bits.every(b => b === 0) && exact.length > 0)
+      // Live in every round was never switched: by the plan's own, or by a panel nobody thought of.
       return {
         outlet,
         kind: 'one of',
         breakers: exact,
-        why: 'live in every round: on a breaker that was never switched off',
+        why: 'live in every round: on a breaker that was never switched off, or fed from another panel',
       }
+    if (isWhole && bits.length > 0 && bits.every(b => b === 1)) {
+      const why =
+        'dead in every round: see it live with every breaker on; else it is dead, not traced'
+      return exact.length > 0
+        ? { outlet, kind: 'ask again', candidates: exact, why }
+        : { outlet, kind: 'none', why }
+    }
+    if (exact.length === 1 && isWhole) return { outlet, kind: 'found', breaker: exact[0]! }
     if (exact.length > 0)
       return { outlet, kind: 'ask again', candidates: exact, why: 'not looked at in every round' }
     const near = at(1)

@@ -1,5 +1,7 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import type { Context } from '../../engine/context'
+import type { Subject } from '../../model/house'
 import { heatOf, LEAST_SHARE, TESTED_RISE_C, type Scan } from '../../diagnosis/heat'
 
 /** A breaker runs no hotter than its load explains, against the air, its neighbors and its tested rise. */
@@ -36,7 +38,7 @@ export const breakerHot = defineRule({
     const ratingAmps = c.ask(breaker.facts.ratingAmps)
     const protection = c.ask(breaker.facts.protection)
     const circuit = c.site.circuitsOf(breaker)[0]
-    const loadAmps = circuit && c.ask(circuit.facts.loadAmps)
+    const loadAmps = loadOf(breaker, c)
     if (ambientC === undefined || ratingAmps === undefined || protection === undefined)
       return c.undecided(
         say('{temperatureC|°C}; the air, the rating or the kind of breaker is not known', {
@@ -51,7 +53,13 @@ export const breakerHot = defineRule({
       const p = c.ask(other.facts.protection)
       const r = c.ask(other.facts.ratingAmps)
       if (t !== undefined && p !== undefined && r !== undefined)
-        scans.push({ id: other.id, temperatureC: t, ratingAmps: r, isElectronic: p !== 'standard' })
+        scans.push({
+          id: other.id,
+          temperatureC: t,
+          ratingAmps: r,
+          loadAmps: loadOf(other, c),
+          isElectronic: p !== 'standard',
+        })
     }
     const heat = heatOf(scans, ambientC)[0]!
     const share = heat.loadShare === undefined ? undefined : Math.round(heat.loadShare * 100)
@@ -132,3 +140,9 @@ export const breakerHot = defineRule({
     return c.clear(say('Scanned again: {again}', { again }), working, compare)
   },
 })
+
+/** Amperes clamped on the circuit of a breaker at the moment of the scan. */
+function loadOf(breaker: Subject<'breaker'>, c: Context): number | undefined {
+  const circuit = c.site.circuitsOf(breaker)[0]
+  return circuit && c.ask(circuit.facts.loadAmps)
+}
