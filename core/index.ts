@@ -109,6 +109,7 @@ export {
   type Joint,
   type Origin,
 } from './diagnosis/chain'
+export { READING_FIELDS, readingsOf, readStateOf } from './derive/readings'
 export { dropOf, groundFaultAmps, type Drop } from './diagnosis/drop'
 export {
   planRounds,

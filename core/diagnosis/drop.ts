@@ -1,4 +1,4 @@
-/** What of a drop under load the wire explains, and what a bad joint makes: which side, how many ohms, how much heat. */
+/** What of a drop under load the wire explains, and what a bad joint makes: its side, its ohms, its heat. */
 import type { Readings, Setting } from './states'
 
 export type DropReadings = Pick<

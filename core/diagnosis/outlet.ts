@@ -51,6 +51,8 @@ export interface Diagnosis {
   /** The one that fits, or undefined where two or more do. */
   readonly answer: string | undefined
   readonly fitting: readonly string[]
+  /** States that are part of every way that fits: proven, though there may be more than them. */
+  readonly proven: readonly OutletState[]
   /**
    * Readings that no way of being this outlet explains together with the rest; empty while one way explains them all.
    * Where there are some, nothing fits and nothing is ruled out.
@@ -559,10 +561,11 @@ function weigh(
   return {
     ranking:
       unexplained.length > 0
-        ? { states, fitting: [], answer: undefined, ruledOut: [], unexplained }
+        ? { states, fitting: [], proven: [], answer: undefined, ruledOut: [], unexplained }
         : {
             states,
             fitting,
+            proven: inAll(ranked.filter(r => fitting.includes(r.state))),
             answer: fitting.length === 1 ? fitting[0] : undefined,
             ruledOut,
             unexplained,
@@ -571,6 +574,10 @@ function weigh(
     raw,
   }
 }
+
+/** The states every one of these ways has in it. */
+const inAll = (ways: readonly Ranked[]): OutletState[] =>
+  STATES.filter(s => s !== 'good' && ways.length > 0 && ways.every(w => w.parts.includes(s)))
 
 /** The reading that is expected to leave the least doubt among the ways that fit. */
 function nextReading(

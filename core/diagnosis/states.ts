@@ -168,7 +168,7 @@ const PRIOR: Record<OutletState, number> = {
 export const priorOf = (h: Hypothesis): number =>
   h.reduce((p, s) => p * PRIOR[s], h.length === 2 ? 0.5 : 1)
 
-const LETHAL: ReadonlySet<string> = new Set([
+export const LETHAL_STATES: ReadonlySet<string> = new Set([
   'reversed bootleg',
   'hot and ground swapped',
   'lost shared neutral',
@@ -179,7 +179,7 @@ const LETHAL: ReadonlySet<string> = new Set([
   nameOf(['open neutral', 'neutral and ground swapped']),
 ])
 export const isLethal = (h: Hypothesis): boolean =>
-  LETHAL.has(nameOf(h)) || h.some(s => LETHAL.has(s))
+  LETHAL_STATES.has(nameOf(h)) || h.some(s => LETHAL_STATES.has(s))
 
 const SETTLES: Record<OutletState, string> = {
   good: 'Drop under load, and ground impedance of 1 Ω or less',

@@ -1835,6 +1835,75 @@ export const FIELDS = {
         'branch analyzer',
       ),
     ),
+    hotNeutralV: number(
+      'narrow slot to wide slot',
+      'V',
+      0,
+      300,
+      at('rooms', 'Measure between the slots', 'multimeter, low impedance'),
+    ),
+    hotGroundV: number(
+      'narrow slot to ground terminal',
+      'V',
+      0,
+      300,
+      at(
+        'rooms',
+        'Measure from the narrow slot to the ground terminal',
+        'multimeter, low impedance',
+      ),
+    ),
+    neutralGroundV: number(
+      'wide slot to ground terminal',
+      'V',
+      0,
+      300,
+      at('rooms', 'Measure from the wide slot to the ground terminal', 'multimeter, low impedance'),
+    ),
+    otherHalfV: number(
+      'other half of the shared neutral, at the same moment',
+      'V',
+      0,
+      300,
+      at(
+        'rooms',
+        'Measure hot to neutral on the other circuit of the pair at the same moment',
+        'multimeter, low impedance',
+      ),
+    ),
+    dropPercent: number(
+      'voltage lost under load',
+      '%',
+      0,
+      100,
+      at('rooms', 'Load the outlet with 12 A or more and read the drop', 'branch analyzer'),
+    ),
+    testLoadA: number(
+      'test load',
+      'A',
+      1,
+      40,
+      at('rooms', 'Read the load on the analyzer', 'branch analyzer'),
+    ),
+    runFt: number(
+      'wire back to the panel',
+      'ft',
+      0,
+      1000,
+      at('rooms', 'Measure or pace the run back to the panel', 'tape measure'),
+    ),
+    hasLoadsOn: flag(
+      'anything on this circuit switched on while measuring',
+      at('rooms', 'See whether anything on the circuit is on'),
+    ),
+    isGroundDetected: flag(
+      'voltage detector alarms on the ground terminal',
+      at(
+        'rooms',
+        'Hold a non-contact detector to the ground terminal or frame',
+        'non-contact detector',
+      ),
+    ),
     hasNeutralGroundJumper: flag(
       'jumper between neutral and ground at the device',
       at(

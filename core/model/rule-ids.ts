@@ -63,6 +63,7 @@ export const RULE_IDS = [
   'main-bond-missing',
   'metal-ungrounded',
   'missing-marking',
+  'voltage-drop',
   'miswire',
   'mixed-metal-splice',
   'multiwire-neutral-through-device',

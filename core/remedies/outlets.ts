@@ -1,5 +1,8 @@
 import { valueOf, type Subject } from '../model/house'
 import { groundOf } from '../derive/ground'
+import { readStateOf } from '../derive/readings'
+import type { OutletState } from '../diagnosis/states'
+import { LIVE_GROUND_VOLTS } from '../rules/outlets/bootleg-ground'
 import { always, defineRemedy, type Advice, type Remedy, type RemedyDesk } from './remedy'
 
 /** Remedies at outlets, boxes and equipment. */
@@ -114,10 +117,29 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
       'Drop and ground impedance under load',
     ],
     judge(desk) {
-      const lamps = desk.ask(desk.on('outlet').facts.lamps)
+      const outlet = desk.on('outlet')
+      const read = readStateOf(desk.site, outlet)
+      desk.rest(read?.rests ?? [])
+      const proven: readonly OutletState[] = read?.ranking.proven ?? []
+      if (proven.includes('open service neutral'))
+        return desk.refused('The neutral of the service is open: no device in the house cures it')
+      if (proven.includes('lost shared neutral'))
+        return desk.offered('In the neutral ahead of both circuits of the pair: both off first')
+      if (proven.includes('floating ground energized'))
+        return desk.offered('The appliance first, then the ground that floats')
+      const lamps = desk.ask(outlet.facts.lamps)
       if (lamps === 'open hot')
         return desk.offered('See first whether the breaker or a device ahead has tripped')
-      return lamps === 'open neutral' || lamps === 'hot and ground reversed'
+      if (lamps === 'hot and ground reversed') {
+        // The same lamps are shown by an open neutral under load and by a supply on the ground terminal.
+        const toEarth = desk.ask(outlet.facts.groundToReferenceV)
+        if (toEarth === undefined)
+          return desk.conditional('Measure the ground terminal to a proved reference first')
+        return toEarth >= LIVE_GROUND_VOLTS
+          ? desk.offered('Off now, and at this device: hot stands on its ground terminal')
+          : desk.offered('The neutral is open in a joint ahead: this device is likely right')
+      }
+      return lamps === 'open neutral'
         ? desk.offered('The neutral is open in a joint ahead: this device is likely right')
         : desk.offered('At this device')
     },

@@ -1,3 +1,4 @@
+import { readStateOf } from '../derive/readings'
 import { always, defineRemedy, type Remedy } from './remedy'
 
 /** Remedies for service, grounding, splices and workmanship. */
@@ -242,7 +243,19 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
       'Mast and attachment of the house are then repaired by an electrician',
     ],
     cautions: ['Do not touch the drop or anything it touches'],
-    judge: always('The drop is live and not the house’s own'),
+    judge(desk) {
+      if (desk.subject.kind !== 'outlet')
+        return desk.offered('The drop is live and not the house’s own')
+      // At an outlet only where what was read there proves that the neutral of the service is gone.
+      const read = readStateOf(desk.site, desk.subject)
+      desk.rest(read?.rests ?? [])
+      const { proven = [], fitting = [] } = read?.ranking ?? {}
+      if (proven.includes('open service neutral'))
+        return desk.offered('Main off, and call now: every circuit shows it')
+      return fitting.includes('open service neutral')
+        ? desk.conditional('If both legs at the panel show it too')
+        : desk.refused('Nothing read here speaks of the service')
+    },
   }),
   defineRemedy({
     id: 'group-multiwire',

@@ -72,6 +72,7 @@ import { threeWireFeeder } from './conductors/three-wire-feeder'
 import { unusedOpening } from './panels/unused-opening'
 import { bootlegGround } from './outlets/bootleg-ground'
 import { missingMarking } from './outlets/missing-marking'
+import { voltageDrop } from './outlets/voltage-drop'
 import { openGroundThreeSlot } from './outlets/open-ground-three-slot'
 
 export const RULES: readonly Rule[] = [
@@ -120,6 +121,7 @@ export const RULES: readonly Rule[] = [
   surgeProtector,
   openGroundThreeSlot,
   missingMarking,
+  voltageDrop,
   bootlegGround,
   overheatedSplice,
   luminaireSupplyTemperature,

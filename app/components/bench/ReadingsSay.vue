@@ -7,29 +7,12 @@ export interface ReadingsSayProps {
 </script>
 
 <script setup lang="ts">
-import { diagnose, valueOf } from '#core'
+import { diagnose, readingsOf, valueOf } from '#core'
 
 const { outlet } = defineProps<ReadingsSayProps>()
 const job = useJobStore()
 /** What has been read at this outlet, as the diagnosis takes it. */
-const readings = computed<Readings>(() => {
-  const lamps = valueOf(outlet, 'lamps')
-  const groundOhms = valueOf(outlet, 'groundOhms')
-  const groundEarth = valueOf(outlet, 'groundToReferenceV')
-  const neutralGroundLoaded = valueOf(outlet, 'neutralGroundRiseV')
-  const jumperSeen = valueOf(outlet, 'hasNeutralGroundJumper')
-  const narrowEarth = valueOf(outlet, 'narrowToReferenceV')
-  const groundClampAmps = valueOf(outlet, 'groundClampA')
-  return {
-    ...(lamps && { lamps }),
-    ...(groundOhms !== undefined && { groundOhms }),
-    ...(groundEarth !== undefined && { groundEarth }),
-    ...(neutralGroundLoaded !== undefined && { neutralGroundLoaded }),
-    ...(jumperSeen !== undefined && { jumperSeen }),
-    ...(narrowEarth !== undefined && { narrowEarth }),
-    ...(groundClampAmps !== undefined && { groundClampAmps }),
-  }
-})
+const readings = computed<Readings>(() => readingsOf(outlet).readings)
 const said = computed(() =>
   Object.keys(readings.value).length ? diagnose(readings.value, { meter: 'low' }) : undefined,
 )

@@ -3,7 +3,7 @@ import { say } from '../../engine/say'
 import { absent } from '../../model/house'
 
 /** Volts between ground terminal and earth from which the terminal counts as live. */
-const LIVE_GROUND_VOLTS = 50
+export const LIVE_GROUND_VOLTS = 50
 /** Volts a sound ground may show against a proved reference: more is never clear. */
 export const SOUND_GROUND_VOLTS = 5
 /** Volts neutral-to-ground under 12 A or more that no jumper at the device would leave standing. */

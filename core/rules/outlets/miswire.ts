@@ -2,10 +2,10 @@ import { defineRule } from '../../engine/rule'
 import type { Context } from '../../engine/context'
 import { say } from '../../engine/say'
 import { absent, type Subject } from '../../model/house'
-import { SOUND_GROUND_VOLTS } from './bootleg-ground'
-
-/** Volts to a proved reference: at or above this a terminal is live. The bootleg rule uses the same. */
-const LIVE_V = 50
+import { readStateOf } from '../../derive/readings'
+import { LETHAL_STATES, nameOf, type OutletState } from '../../diagnosis/states'
+import type { Danger } from '../../engine/verdict'
+import { LIVE_GROUND_VOLTS, SOUND_GROUND_VOLTS } from './bootleg-ground'
 
 /** Amperes in the grounding conductor, with a load of 12 A on the outlet, that are no leakage any more. */
 const GROUND_CARRIES_A = 1
@@ -39,13 +39,20 @@ export const miswire = defineRule({
       danger: 4,
       says: 'Hot and ground are swapped: {toEarth} V on the ground terminal',
     },
+    unexplained: {
+      danger: 3,
+      says:
+        'No sound outlet and no fault known here reads like this: read it again in low-impedance mode, then each ' +
+        'conductor to a proved reference',
+    },
+    'by-readings': { danger: [1, 4], says: 'Read together, the voltages prove: {state}' },
     'neutral-open-under-load': {
       danger: 3,
       says: 'Neutral open with a load on: the lamps say hot and ground reversed',
     },
   },
   triggers: [],
-  remedies: ['rewire-device'],
+  remedies: ['rewire-device', 'call-utility'],
   traps: [
     'An open neutral with a load on shows as hot and ground reversed',
     'A lamp tester says correct on a reversed receptacle with a jumper to ground',
@@ -56,6 +63,16 @@ export const miswire = defineRule({
     const type = c.ask(outlet.facts.type)
     if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
 
+    const read = readStateOf(c.site, outlet)
+    if (read) {
+      c.rest(read.rests)
+      const { proven, unexplained } = read.ranking
+      const wrong = proven.filter(state => !ELSEWHERE.has(state))
+      if (wrong.length > 0)
+        c.fails('by-readings', { state: wrong.join(' with ') }, { danger: dangerOf(proven) })
+      // A sound outlet explains what is read at it. What none does is wrong in a way nobody knows, or was read wrong.
+      if (unexplained.length > 0) c.fails('unexplained')
+    }
     const lamps = c.ask(outlet.facts.lamps)
     const clamp = c.ask(outlet.facts.groundClampA)
     if (clamp !== undefined && clamp >= GROUND_CARRIES_A)
@@ -79,9 +96,10 @@ export const miswire = defineRule({
       const narrow = c.ask(outlet.facts.narrowToReferenceV)
       const toEarth = lamps === 'correct' ? c.ask(outlet.facts.groundToReferenceV) : undefined
       const jumper = lamps === 'correct' ? c.ask(outlet.facts.hasNeutralGroundJumper) : undefined
-      if (toEarth !== undefined && toEarth >= LIVE_V)
+      if (toEarth !== undefined && toEarth >= LIVE_GROUND_VOLTS)
         return c.fault('reversed-with-jumper', { toEarth })
-      if (narrow !== undefined && narrow < LIVE_V) return c.fault('reversed-by-voltage', { narrow })
+      if (narrow !== undefined && narrow < LIVE_GROUND_VOLTS)
+        return c.fault('reversed-by-voltage', { narrow })
       if (toEarth !== undefined && toEarth > SOUND_GROUND_VOLTS)
         return c.undecided(
           say('{toEarth} V on the ground terminal: it floats, or carries current', { toEarth }),
@@ -131,11 +149,25 @@ export const miswire = defineRule({
         ),
         [say('take every load off, or measure the ground terminal to a proved ground')],
       )
-    return toEarth >= LIVE_V
+    return toEarth >= LIVE_GROUND_VOLTS
       ? c.fault('hot-ground-swapped', { toEarth })
       : c.fault('neutral-open-under-load')
   },
 })
+
+/** States that other rules find: the ground and what stands in for it, and joints. */
+const ELSEWHERE: ReadonlySet<string> = new Set<OutletState>([
+  'good',
+  'ground missing',
+  'bootleg',
+  'high-resistance joint',
+  'high-resistance ground',
+])
+/** A dead outlet harms nobody; what puts the supply on a frame or on a load it was not made for does. */
+function dangerOf(proven: readonly OutletState[]): Danger {
+  if (LETHAL_STATES.has(nameOf(proven)) || proven.some(state => LETHAL_STATES.has(state))) return 4
+  return proven.every(state => state === 'open hot' || ELSEWHERE.has(state)) ? 1 : 3
+}
 
 /** With the box open the ground was seen on the ground screw, so that neutral and ground are not swapped here. */
 function isSeenApart(outlet: Subject<'outlet'>, c: Context): boolean {

@@ -447,7 +447,13 @@ describe('readings no list of states holds (second reading, D)', () => {
     ],
   ])('%s', (_name, readings, state, setting = low) => {
     const d = diagnose(readings, setting)
-    expect([d.answer, d.unexplained]).toEqual([state, []])
+    expect([d.answer, d.proven, d.unexplained]).toEqual([state, [state], []])
+  })
+  it('what every way that fits has in it is proven, whatever else there may be', () => {
+    const d = diagnose({ hotNeutral: 0, narrowEarth: 0, groundEarth: 0, lamps: 'open hot' }, low)
+    expect(d.fitting.length).toBeGreaterThan(1)
+    expect(d.proven).toEqual(['open hot'])
+    expect(diagnose({ hotNeutral: 120, hotGround: 120 }, low).proven).toEqual([])
   })
   it('D2: both slots on one hot stays beside an open neutral until every load is off', () => {
     const read = { hotNeutral: 0, hotGround: 120, neutralGround: 120, groundEarth: 0 }

@@ -230,6 +230,66 @@ ruleTable('miswire', {
         why: 'reversed',
       },
     ),
+    row(
+      'D4: 240 V between the slots, recorded',
+      oneOutlet({ hotNeutralV: 240, hotGroundV: 120, neutralGroundV: 120 }),
+      'p',
+      { why: '240 V across the slots' },
+    ),
+    row(
+      'D4: a lost service neutral, recorded with its other half',
+      oneOutlet({ hotNeutralV: 137, hotGroundV: 137, neutralGroundV: 0.3, otherHalfV: 103 }),
+      'p',
+      { why: 'open service neutral' },
+    ),
+    row(
+      'D4: a shared neutral that is gone, though the lamps say correct',
+      oneOutlet({ lamps: 'correct', hotNeutralV: 212, otherHalfV: 28, hotGroundV: 120 }),
+      'p',
+      { why: 'lost shared neutral' },
+    ),
+    row(
+      'D4: a frame live through an appliance',
+      oneOutlet({
+        hotNeutralV: 120,
+        hotGroundV: 0,
+        neutralGroundV: 120,
+        groundToReferenceV: 120,
+        narrowToReferenceV: 120,
+        groundOhms: 40,
+        dropPercent: 3,
+        runFt: 70,
+        groundClampA: 0,
+      }),
+      'p',
+      { why: 'floating ground energized' },
+    ),
+    row(
+      'D4: 208 V between slots that are 120 V to ground: unexplained, whatever the lamps say',
+      oneOutlet({
+        lamps: 'correct',
+        groundToReferenceV: 0,
+        groundClampA: 0,
+        hotNeutralV: 208,
+        hotGroundV: 120,
+        neutralGroundV: 120,
+      }),
+      'p',
+      { why: 'No sound outlet' },
+    ),
+    row(
+      'D4: dead, proven without lamps',
+      oneOutlet({
+        hotNeutralV: 0,
+        hotGroundV: 0,
+        neutralGroundV: 0,
+        narrowToReferenceV: 0,
+        groundToReferenceV: 0,
+        isGroundDetected: false,
+      }),
+      'p',
+      { why: 'open hot' },
+    ),
     row('open neutral', oneOutlet({ lamps: 'open neutral' })),
     row('dead', oneOutlet({ lamps: 'open hot' })),
     row(
@@ -250,6 +310,12 @@ ruleTable('miswire', {
       'correct, no jumper in the box: it may be one box ahead',
       oneOutlet({ lamps: 'correct', hasNeutralGroundJumper: false }),
     ),
+    row(
+      'D4: voltages that several states explain',
+      oneOutlet({ hotNeutralV: 120, hotGroundV: 120, neutralGroundV: 0.3 }),
+      'p',
+      { missing: ['lamps'] },
+    ),
     row('not tested', oneOutlet({}), 'p', { missing: ['lamps'] }),
     row('the lamps alone', oneOutlet({ lamps: 'correct' }), 'p', {
       missing: ['groundToReferenceV'],
@@ -262,6 +328,40 @@ ruleTable('miswire', {
     }),
   ],
   inapplicable: [row('a light', oneOutlet({ type: 'luminaire', lamps: 'reversed' }))],
+})
+ruleTable('voltage-drop', {
+  clear: [
+    row('what the run explains', oneOutlet({ dropPercent: 3, runFt: 60, testLoadA: 13 })),
+    row('long, and explained', oneOutlet({ dropPercent: 7, runFt: 110, testLoadA: 13 })),
+    row('small, of a run nobody measured', oneOutlet({ dropPercent: 5 })),
+  ],
+  fault: [
+    row(
+      'D3: a joint in the hot, with its heat',
+      oneOutlet({ dropPercent: 12, runFt: 60, testLoadA: 13, neutralGroundRiseV: 2 }),
+      'p',
+      { why: '"ohms":0.731,"watts":123.5,"side":"in the hot"' },
+    ),
+    row(
+      'D3: in the neutral',
+      oneOutlet({ dropPercent: 12, runFt: 60, testLoadA: 13, neutralGroundRiseV: 11.5 }),
+      'p',
+      { why: 'in the neutral' },
+    ),
+    row('D3: in both', oneOutlet({ dropPercent: 12, runFt: 60, neutralGroundRiseV: 7 }), 'p', {
+      why: 'in hot and neutral',
+    }),
+    row('side not read', oneOutlet({ dropPercent: 12, runFt: 60 }), 'p', { why: 'hot or neutral' }),
+    row('no run is that long', oneOutlet({ dropPercent: 20 })),
+  ],
+  undecided: [
+    row('ordinary on a long run only', oneOutlet({ dropPercent: 7 }), 'p', { missing: ['runFt'] }),
+    row('nobody loaded it', oneOutlet({}), 'p', { missing: ['dropPercent'] }),
+  ],
+  inapplicable: [
+    row('a light', oneOutlet({ type: 'luminaire' })),
+    row('it carries nothing', oneOutlet({ dropPercent: 100 })),
+  ],
 })
 const bare = { isTamperResistant: false, heightFt: 1, isDedicated: false }
 ruleTable('tamper-resistant', {

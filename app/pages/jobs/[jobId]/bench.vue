@@ -5,6 +5,7 @@ import {
   labelOf,
   CALCULATORS,
   calculatorById,
+  READING_FIELDS,
   valueOf,
   type AnyValue,
   type Diagnosis,
@@ -113,15 +114,7 @@ const sources = computed<{ id: string; label: string }[]>(() => {
 })
 /** Fields of the house that are inputs of a sum, both ways. */
 const SAME: Record<string, readonly (readonly [input: string, field: string])[]> = {
-  diagnose: [
-    ['lamps', 'lamps'],
-    ['groundOhms', 'groundOhms'],
-    ['groundEarth', 'groundToReferenceV'],
-    ['narrowEarth', 'narrowToReferenceV'],
-    ['groundClampAmps', 'groundClampA'],
-    ['neutralGroundLoaded', 'neutralGroundRiseV'],
-    ['jumperSeen', 'hasNeutralGroundJumper'],
-  ],
+  diagnose: Object.entries(READING_FIELDS) as [string, string][],
   identify: [
     ['surface', 'surface'],
     ['core', 'core'],

@@ -1,0 +1,82 @@
+import { dropOf, type Drop } from '../diagnosis/drop'
+import { rank, type Ranking } from '../diagnosis/outlet'
+import type { ReadingName, Readings, Setting } from '../diagnosis/states'
+import type { FieldName } from '../model/fields'
+import { factAt, type FactRef, type Subject } from '../model/house'
+import type { Site } from './site'
+
+/** Which fact of an outlet each reading of the diagnosis is. */
+export const READING_FIELDS: Readonly<Partial<Record<ReadingName, FieldName<'outlet'>>>> = {
+  hotNeutral: 'hotNeutralV',
+  hotGround: 'hotGroundV',
+  neutralGround: 'neutralGroundV',
+  otherHalf: 'otherHalfV',
+  dropPercent: 'dropPercent',
+  lamps: 'lamps',
+  groundOhms: 'groundOhms',
+  groundEarth: 'groundToReferenceV',
+  narrowEarth: 'narrowToReferenceV',
+  detectorOnGround: 'isGroundDetected',
+  groundClampAmps: 'groundClampA',
+  neutralGroundLoaded: 'neutralGroundRiseV',
+  jumperSeen: 'hasNeutralGroundJumper',
+}
+const SETTING_FIELDS: Readonly<Partial<Record<keyof Setting, FieldName<'outlet'>>>> = {
+  loadsOn: 'hasLoadsOn',
+  runFt: 'runFt',
+  testAmps: 'testLoadA',
+}
+/** Readings that make a diagnosis worth while; signs alone are judged sign by sign. */
+const VOLTAGES: readonly FieldName<'outlet'>[] = [
+  'hotNeutralV',
+  'hotGroundV',
+  'neutralGroundV',
+  'otherHalfV',
+]
+
+/** What was read at an outlet, as the diagnosis takes it. Low-impedance mode, as the field asks. */
+export function readingsOf(outlet: Subject<'outlet'>): {
+  readonly readings: Readings
+  readonly setting: Setting
+  readonly rests: readonly FactRef[]
+} {
+  const rests: FactRef[] = []
+  const take = (fields: Readonly<Partial<Record<string, FieldName<'outlet'>>>>) =>
+    Object.fromEntries(
+      Object.entries(fields).flatMap(([name, field]) => {
+        const fact = field === undefined ? undefined : factAt(outlet, field)
+        if (fact?.state !== 'known') return []
+        rests.push(fact)
+        return [[name, fact.value]]
+      }),
+    )
+  const readings: Readings = take(READING_FIELDS)
+  const setting: Setting = { meter: 'low', ...take(SETTING_FIELDS) }
+  return { readings, setting, rests }
+}
+
+export interface ReadState {
+  readonly ranking: Ranking
+  readonly rests: readonly FactRef[]
+}
+
+/** What the voltages recorded at an outlet prove; undefined where none was. */
+export function readStateOf(site: Site, outlet: Subject<'outlet'>): ReadState | undefined {
+  if (!VOLTAGES.some(field => factAt(outlet, field)?.state === 'known')) return undefined
+  const answers = site.kept<ReadState>('read states')
+  let state = answers.get(outlet.id)
+  if (!state) {
+    const { readings, setting, rests } = readingsOf(outlet)
+    answers.set(outlet.id, (state = { ranking: rank(readings, setting), rests }))
+  }
+  return state
+}
+
+/** The drop recorded at an outlet, split into what the run explains and what a joint makes. */
+export function readDropOf(outlet: Subject<'outlet'>): {
+  readonly drop: Drop | undefined
+  readonly rests: readonly FactRef[]
+} {
+  const { readings, setting, rests } = readingsOf(outlet)
+  return { drop: dropOf(readings, setting), rests }
+}

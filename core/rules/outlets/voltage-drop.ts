@@ -1,0 +1,67 @@
+import { readDropOf } from '../../derive/readings'
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+import { absent } from '../../model/house'
+
+/** A joint that takes this share of the supply is found and remade, whatever the whole drop is. */
+const JOINT_PERCENT = 2
+/** More than this under 12 to 15 A calls for finding where it is lost; it is no rule of the code. */
+const ORDINARY_PERCENT = 5
+
+/** What is lost under load is lost in the length of the wire, and not in a joint. */
+export const voltageDrop = defineRule({
+  id: 'voltage-drop',
+  family: 'outlets',
+  subject: 'outlet',
+  isHazard: true,
+  title: 'The drop under load is no more than the length of the run explains',
+  fault: 'Joint with resistance ahead of the outlet',
+  consequence: 'The joint heats inside a box or a wall whenever a large load runs.',
+  cites: [{ section: '110.14' }],
+  checks: {
+    joint: {
+      danger: 3,
+      says:
+        '{volts} V are lost under load and the run explains {most} V: a joint of about {ohms} Ω, ' +
+        '{watts} W of heat, {side}',
+    },
+  },
+  triggers: [],
+  remedies: ['rewire-device'],
+  traps: [
+    'A long run of small wire loses more than 5 % without any bad joint',
+    'Neutral to ground under the load shows which side it is on',
+  ],
+  judge(outlet, c) {
+    const percent = c.ask(outlet.facts.dropPercent)
+    if (percent === undefined) {
+      const type = c.ask(outlet.facts.type)
+      return type !== undefined && type !== 'receptacle'
+        ? c.na(say('Nothing can be plugged in to load it'))
+        : c.undecided(say('No drop under load was recorded'))
+    }
+    const { drop, rests } = readDropOf(outlet)
+    c.rest(rests)
+    if (!drop) return c.na(say('It does not carry a load: judged by what it is wired like'))
+    const { volts, ohms, watts, side } = drop
+    const most = drop.ordinaryVolts[1]
+    if (drop.excessPercent >= JOINT_PERCENT) {
+      const where =
+        side === undefined
+          ? 'in hot or neutral'
+          : side === 'both'
+            ? 'in hot and neutral'
+            : `in the ${side}`
+      return c.fault('joint', { volts, most, ohms, watts, side: where })
+    }
+    if (percent > ORDINARY_PERCENT && c.ask(outlet.facts.runFt) === undefined)
+      return c.undecided(
+        say('{percent} % is ordinary on a long run only; how long this one is nobody has said', {
+          percent,
+        }),
+        [],
+        [absent(outlet, 'runFt')],
+      )
+    return c.clear(say('{volts} V are lost under load, which the run explains', { volts }))
+  },
+})
