@@ -25,6 +25,10 @@ export interface Soundness {
   readonly isSeen: boolean
 }
 
+/** What may never be an electrode, whatever its conductor is like. 250.52(B). */
+export const isForbidden = (type: string | undefined): boolean =>
+  type === 'gas pipe' || type === 'pool shell'
+
 /**
  * Whether one grounding electrode conductor is sound: landing, connection, splices, jumpers of a water pipe, size
  * against the service conductors of the enclosure it lands in. 250.64, 250.66, 250.68, 250.70.
@@ -77,7 +81,7 @@ function look(site: Site, electrode: Subject<'electrode'>, enclosure: Subject<'e
   if (isSpliced) fail('spliced')
   if (isJumpered === false) fail('no-jumper')
   const least =
-    service && serviceMetal && metal && type
+    service && serviceMetal && metal && type && !isForbidden(type)
       ? electrodeConductorSize(service, serviceMetal, metal, type)
       : undefined
   if (

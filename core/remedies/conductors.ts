@@ -1,5 +1,7 @@
-import { valueOf } from '../model/house'
+import { valueOf, type Subject } from '../model/house'
 import { allowedBand } from '../derive/allowed'
+import { loadOf } from '../derive/load'
+import type { Site } from '../derive/site'
 import { standardRatings } from '../tables/ampacity'
 import { always, defineRemedy, type Advice, type Remedy, type RemedyDesk } from './remedy'
 
@@ -29,11 +31,16 @@ function smallerBreaker(desk: RemedyDesk): Advice {
         fact: undefined,
       },
     )
-    return band.isKnown
-      ? desk.offered('A {allowed} A breaker, if the sub-panel load fits', {
-          allowed: band.low.allowed,
-        })
-      : desk.conditional('The conductor has to be identified first')
+    if (!band.isKnown) return desk.conditional('The conductor has to be identified first')
+    const amps = largestUpTo(site, band.low.allowed)
+    return amps === undefined
+      ? desk.refused('No standard breaker is small enough for this conductor')
+      : desk.conditional(
+          'A {amps} A breaker, if the load of what it feeds has been calculated and fits',
+          {
+            amps,
+          },
+        )
   }
   const segment = desk.on('segment')
   const circuit = site.get(segment.parent ?? undefined, 'circuit')
@@ -45,11 +52,13 @@ function smallerBreaker(desk: RemedyDesk): Advice {
     { value: false, fact: undefined },
   )
   if (!band.isKnown) return desk.conditional('The conductor has to be identified first')
-  const amps = standardRatings(site.edition)
-    .filter(r => r <= band.low.allowed)
-    .at(-1)
+  const amps = largestUpTo(site, band.low.allowed)
   if (amps === undefined)
     return desk.refused('No standard breaker is small enough for this conductor')
+  const unfit = tooSmallFor(desk, circuit, amps)
+  if (unfit) return unfit
+  const breaker = site.get(desk.ask(circuit.facts.fedBy), 'breaker')
+  const isPlugFuse = breaker && desk.ask(breaker.facts.device) === 'plug fuse'
   const use = desk.ask(circuit.facts.requiredUse)
   if (use !== undefined && use !== 'none' && amps < 20)
     return desk.refused('A {use} circuit must be 20 A', { use })
@@ -58,10 +67,56 @@ function smallerBreaker(desk: RemedyDesk): Advice {
     return desk.refused('The measured load of {load} A is above 80 % of {amps} A', { load, amps })
   if (use === undefined || load === undefined)
     return desk.conditional('A {amps} A breaker, once load and use are known', { amps })
-  return desk.offered(
-    'A {amps} A breaker: load {load} A fits, and it is not a circuit that must be 20 A',
-    { amps, load },
-  )
+  return isPlugFuse
+    ? desk.offered('A Type S adapter and a {amps} A fuse: load {load} A fits', { amps, load })
+    : desk.offered(
+        'A {amps} A breaker: load {load} A fits, and it is not a circuit that must be 20 A',
+        {
+          amps,
+          load,
+        },
+      )
+}
+
+/** The largest standard device that is no larger than this. */
+const largestUpTo = (site: Site, amps: number): number | undefined =>
+  standardRatings(site.edition)
+    .filter(r => r <= amps)
+    .at(-1)
+
+/** Why a device of this rating is too small for what hangs on the circuit; nothing where it may fit. 210.3, 210.20. */
+function tooSmallFor(
+  desk: RemedyDesk,
+  circuit: Subject<'circuit'>,
+  amps: number,
+): Advice | undefined {
+  const supplies = desk.ask(circuit.facts.supplies)
+  if (amps < 15 && (supplies === undefined || supplies.includes('receptacles')))
+    return supplies === undefined
+      ? desk.conditional('Below 15 A only where no receptacle hangs on it')
+      : desk.refused('A circuit of {amps} A may feed no receptacles', { amps })
+  const load = loadOf(desk.site, circuit)
+  if (!load) return undefined
+  desk.rest(load.device.rests)
+  if (load.device.from > amps)
+    return desk.refused('{why}: {least} A at least, and the conductor takes {amps} A', {
+      why: load.why,
+      least: Math.round(10 * load.device.from) / 10,
+      amps,
+    })
+  return load.device.to > amps
+    ? desk.conditional('Only if what it supplies needs no more than {amps} A', { amps })
+    : undefined
+}
+
+/** A cure of a stretch, where one of this kind was recorded. 310.15(B), (C). */
+function exposed(desk: RemedyDesk, kind: 'hot' | 'crowded', why: string): Advice {
+  const stretches = desk.site.children(desk.subject, 'exposure')
+  const is = stretches.map(x => desk.ask(x.facts.what)?.includes(kind))
+  if (is.includes(true)) return desk.offered(why)
+  return is.includes(undefined)
+    ? desk.conditional('What the recorded stretch is exposed to has not been said')
+    : desk.refused('No such stretch was recorded')
 }
 
 const ALUMINUM_DUTIES = [
@@ -115,8 +170,15 @@ export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
     steps: ['Read the nameplate again, photograph it', 'Fit the device, torque the terminal'],
     tests: ['Start the unit'],
     judge(desk) {
-      const mocp = desk.ask(desk.on('circuit').facts.nameplateMocp)
-      if (mocp === undefined) return desk.conditional('The nameplate maximum has to be read')
+      const over = desk.failure('over-nameplate-maximum')
+      if (!over)
+        return desk.failure('nameplate-fuses-only')
+          ? desk.offered('Fuses, at the start of the circuit or in the disconnect of the unit')
+          : desk.refused(
+              'The device is small enough: a smaller one does not make the conductor larger',
+            )
+      // What the finding compared with: the smallest of several units, where they share the circuit.
+      const mocp = Number(over.data.mocp)
       const amps = standardRatings(desk.site.edition)
         .filter(r => r <= mocp)
         .at(-1)
@@ -138,6 +200,21 @@ export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
     needsPermit: true,
     tests: ['Loaded voltage drop', 'Ground impedance'],
     judge: always('Always possible; access decides the cost'),
+  }),
+  defineRemedy({
+    id: 'separate-bundles',
+    title: 'Take the bundle apart',
+    gives: 'Conductors that lose their heat again',
+    steps: ['Space the cables over the whole length', 'Or part of them by another way'],
+    judge: desk =>
+      exposed(desk, 'crowded', 'More than three current-carrying conductors lie together'),
+  }),
+  defineRemedy({
+    id: 'cooler-route',
+    title: 'Raise or shade the raceway, or take it out of the heat',
+    gives: 'Conductors at the temperature they are rated for',
+    steps: ['Off the roof by the height the table asks for', 'Or by another way'],
+    judge: desk => exposed(desk, 'hot', 'A stretch of it lies in the heat'),
   }),
   defineRemedy({
     id: 'leave-and-label',

@@ -1,9 +1,22 @@
-import { valueOf, type Subject } from '../model/house'
+import { valueOf } from '../model/house'
+import { atFirstOutlet, sharesNeutral } from './places'
 import { groundOf } from '../derive/ground'
 import { readStateOf } from '../derive/readings'
 import type { OutletState } from '../diagnosis/states'
 import { LIVE_GROUND_VOLTS } from '../rules/outlets/bootleg-ground'
 import { always, defineRemedy, type Advice, type Remedy, type RemedyDesk } from './remedy'
+
+/** Where it goes: the first outlet of this circuit, if the order along it is known and a device can stand there. */
+const afciFirst = (desk: RemedyDesk): Advice =>
+  atFirstOutlet(desk, first => {
+    if (first !== desk.subject)
+      return desk.offered('At {first}, the first outlet on the circuit', {
+        first: valueOf(first, 'name') ?? first.id,
+      })
+    return valueOf(first, 'type') === 'receptacle'
+      ? desk.offered('This is the first outlet')
+      : desk.offered('This is the first outlet, and no receptacle: a blank-face device in its box')
+  })
 
 /** Remedies at outlets, boxes and equipment. */
 export const OUTLET_REMEDIES: readonly Remedy[] = [
@@ -24,18 +37,90 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
       const panel = desk.site.get(breaker?.parent ?? undefined, 'enclosure')
       const state = panel && desk.ask(panel.facts.protectiveBreakers)
       if (state === 'none made') return desk.refused('None are made for this panel line')
-      const shares = circuit && desk.ask(circuit.facts.sharesNeutralWith)
-      if (
-        shares !== undefined &&
-        shares.length > 0 &&
-        breaker &&
-        desk.ask(breaker.facts.poles) === 1
-      )
+      const device = breaker && desk.ask(breaker.facts.device)
+      if (device !== undefined && device !== 'breaker')
+        return desk.refused(
+          'The circuit starts at a fuse: a device at the first outlet, or beside the panel',
+        )
+      if (sharesNeutral(desk, circuit) === true && breaker && desk.ask(breaker.facts.poles) === 1)
         return desk.offered('Of the two-pole type: the circuit shares its neutral')
       return state === undefined
         ? desk.conditional('If one is listed for this panel')
         : desk.offered('One listed for this panel')
     },
+  }),
+  defineRemedy({
+    id: 'afci-receptacle-here',
+    title: 'AFCI receptacle in place of this one',
+    gives: 'What a replaced receptacle must have, from here on',
+    lacks: 'The wiring ahead of it',
+    duties: [
+      'GFCI too where the place asks for it: a dual-function receptacle',
+      'Box fill with the device in it',
+      'Tamper-resistant',
+    ],
+    steps: ['Incoming cable on line, onward cable on load', 'Test by its own button'],
+    tests: ['Own button, then this outlet and those after it dead'],
+    judge(desk) {
+      const outlet = desk.on('outlet')
+      const work = desk.ask(outlet.facts.work)
+      if (work === undefined) return desk.conditional('Enough only where a receptacle is replaced')
+      if (work !== 'replaced')
+        return desk.refused(
+          'Enough only where a receptacle is replaced: a new or extended circuit needs more',
+        )
+      const circuit = desk.site.get(desk.ask(outlet.facts.circuit), 'circuit')
+      const shares = sharesNeutral(desk, circuit)
+      return shares === true
+        ? desk.offered('With the onward neutral on the line side: the neutral is shared')
+        : desk.offered('At this receptacle, or at one ahead of it')
+    },
+  }),
+  defineRemedy({
+    id: 'own-circuit',
+    title: 'A circuit of its own',
+    gives: 'An appliance that shares its circuit with nothing',
+    duties: ['Rules of a new circuit: AFCI, GFCI, TR, box fill', 'A free space in the panel'],
+    steps: [
+      'Conductor and breaker for the load as the code counts it',
+      'From the panel, without any other outlet on it',
+      'Label the directory',
+    ],
+    needsPermit: true,
+    judge: always('If the panel has a space and the service carries it'),
+  }),
+  defineRemedy({
+    id: 'circuit-per-unit',
+    title: 'One circuit for each unit',
+    gives: 'Each unit behind the device its own nameplate allows',
+    duties: ['A free space for each', 'Disconnect within sight of each'],
+    steps: ['Conductors for the minimum of each nameplate', 'Device within its maximum'],
+    needsPermit: true,
+    judge(desk) {
+      const units = desk.site.outletsOf(desk.on('circuit')).filter(p => {
+        const type = desk.ask(p.facts.type)
+        return type === undefined || type === 'hard-wired outlet'
+      })
+      if (units.length > 1)
+        return desk.offered('{n} units hang on this circuit', { n: units.length })
+      return units.length === 1
+        ? desk.refused('One unit hangs on it')
+        : desk.conditional('Which units hang on it has not been recorded')
+    },
+  }),
+  defineRemedy({
+    id: 'knob-and-tube-stages',
+    title: 'Replace it by stages, the buried parts first',
+    gives: 'Less of it each time a wall is open',
+    lacks: 'Until the last stage, a ground on what is left',
+    duties: ['Rules of new circuits for each part', 'Never a new part fed from the old'],
+    steps: [
+      'Map it, single conductor by single conductor',
+      'Buried in insulation, damaged or extended parts first',
+      'Then kitchen, bath and laundry, then what is left',
+    ],
+    needsPermit: true,
+    judge: always('Each stage leaves a whole that is safe and written down'),
   }),
   defineRemedy({
     id: 'afci-first-outlet',
@@ -328,27 +413,4 @@ function replacement(desk: RemedyDesk): Advice {
   return ground.value === 'good'
     ? desk.offered('A grounding type')
     : desk.offered('No ground in the box: two-slot, or GFCI-protected and marked')
-}
-
-/** Where it goes: the first outlet of this circuit, if the order along it is known. */
-function afciFirst(desk: RemedyDesk): Advice {
-  const seen = new Set<string>()
-  let at: Subject<'outlet'> | undefined = desk.on('outlet')
-  while (at && !seen.has(at.id)) {
-    seen.add(at.id)
-    const after: string | undefined = desk.ask(at.facts.after)
-    if (after === 'panel') {
-      if (at !== desk.subject)
-        return desk.offered('At {first}, the first outlet on the circuit', {
-          first: valueOf(at, 'name') ?? at.id,
-        })
-      return desk.ask(at.facts.type) === 'receptacle'
-        ? desk.offered('This is the first outlet')
-        : desk.offered(
-            'This is the first outlet, and no receptacle: a blank-face device in its box',
-          )
-    }
-    at = desk.site.get(after, 'outlet')
-  }
-  return desk.conditional('The order along the circuit has to be known back to the panel')
 }

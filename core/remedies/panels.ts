@@ -6,6 +6,7 @@ import { valueOf, type Subject } from '../model/house'
 import { afciSince, gfciRowsOf } from '../tables/protection-years'
 import { defineRemedy, always, type Advice, type Remedy, type RemedyDesk } from './remedy'
 import { legsOf } from '../derive/legs'
+import { roleOf } from '../derive/service-role'
 
 const feederOf = (desk: RemedyDesk): Subject<'feeder'> | undefined =>
   desk.subject.kind === 'feeder'
@@ -56,6 +57,22 @@ function leaveThreeWire(desk: RemedyDesk): Advice {
       )
 }
 
+/** What an added bar is joined to: in a sub-panel nothing joins neutrals and grounds. 250.24(A)(5), 408.40. */
+function extraBar(desk: RemedyDesk): Advice {
+  const panel = desk.site.get(desk.subject.parent ?? undefined, 'enclosure')
+  const role = panel && roleOf(desk.site, panel)
+  desk.rest(role?.rests ?? [])
+  if (role?.value === undefined)
+    return desk.conditional(
+      'Whether this is the service or a sub-panel decides what it is joined to',
+    )
+  return role.value === 'service'
+    ? desk.offered('Joined to the neutral bar, where the panel label lists an added bar')
+    : desk.offered(
+        'For grounds, on the enclosure and never to the neutral bar; an added neutral bar is insulated from it',
+      )
+}
+
 /** Breakers on the shared neutral of the finding. */
 function groupBreakers(desk: RemedyDesk): Subject<'breaker'>[] {
   const group = neutralGroupOf(desk.site, desk.on('circuit'))
@@ -88,7 +105,22 @@ function sideBySide(desk: RemedyDesk, breakers: readonly Subject<'breaker'>[]): 
 
 function handleTie(desk: RemedyDesk): Advice {
   const group = neutralGroupOf(desk.site, desk.on('circuit'))
-  const blocked = sideBySide(desk, groupBreakers(desk))
+  const breakers = groupBreakers(desk)
+  const spaces = breakers.map(b => desk.ask(b.facts.space))
+  const isTwin = breakers.some(b => desk.ask(b.facts.half) !== undefined)
+  if (isTwin && spaces.some((s, i) => s !== undefined && spaces.indexOf(s) !== i))
+    return desk.refused(
+      'They are the halves of one twin, on one leg: a tie across them cures nothing',
+    )
+  const hasProtection = breakers.some(b => {
+    const protection = desk.ask(b.facts.protection)
+    return protection !== undefined && protection !== 'standard'
+  })
+  if (hasProtection)
+    return desk.refused(
+      'Single-pole GFCI or AFCI breakers do not work on a shared neutral, tied or not: a two-pole one',
+    )
+  const blocked = sideBySide(desk, breakers)
   const lines = group.circuits.map(x => desk.ask(x.facts.feedsLineToLine))
   if (lines.includes(true))
     return desk.refused('A 240 V load hangs on it: a common trip is needed, not a tie')
@@ -171,12 +203,12 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
     id: 'extra-bar',
     title: 'Add a listed bar',
     gives: 'Room for every conductor',
-    duties: ['Listed for this panel; in a sub-panel keep neutrals off the ground bar'],
+    duties: ['Listed for this panel; in a sub-panel neutrals and grounds stay apart'],
     steps: [
       'Mount the listed bar in its prepared holes',
-      'Connect it to the neutral bar by a conductor of the right size',
+      'Grounds: on the metal of the enclosure. Neutrals: to the neutral bar by a conductor of full size',
     ],
-    judge: always('Where the panel label lists an added bar'),
+    judge: extraBar,
   }),
   defineRemedy({
     id: 'splice-and-pigtail',
@@ -260,6 +292,7 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
     steps: [
       'Prove the feeder ground first',
       'Mount a listed ground bar on the enclosure and move the grounds',
+      'Splice what does not reach with a listed connector, green or bare as it was',
       'Remove screw or strap',
     ],
     cautions: [
@@ -303,6 +336,46 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
     duties: ['Neutral bonded and an electrode connected at the building'],
     steps: ['Check every condition again at each visit'],
     judge: leaveThreeWire,
+  }),
+  defineRemedy({
+    id: 'nonmetallic-section',
+    title: 'A nonmetallic section in the other metal path',
+    gives: 'Neutral current on the neutral alone, so that the old exception holds',
+    lacks: 'A ground of its own',
+    steps: [
+      'In the pipe or raceway that joins the buildings, where it enters',
+      'Bond what stays metal inside each building to that building’s own ground',
+    ],
+    tests: ['Clamp round the pipe on both sides: 0 A'],
+    judge(desk) {
+      const feeder = feederOf(desk)
+      const other = feeder && desk.ask(feeder.facts.hasOtherMetallicPath)
+      if (other === undefined) return desk.conditional('See whether metal joins the buildings')
+      return other
+        ? desk.offered('It is the other path that takes the old exception away')
+        : desk.refused('No other metal path joins the buildings')
+    },
+  }),
+  defineRemedy({
+    id: 'own-breaker',
+    title: 'A breaker of its own for the second conductor',
+    gives: 'Each circuit behind its own device',
+    duties: ['A free space, and a type listed for the panel'],
+    steps: ['Find what each of the two feeds', 'Land one on a new breaker of its conductor’s size'],
+    judge: always('Where a space is free'),
+  }),
+  defineRemedy({
+    id: 'move-to-sound-space',
+    title: 'Move the breaker to a sound space',
+    gives: 'A stab that is not burned',
+    duties: ['Multiwire partners move along, on opposite legs'],
+    markings: ['The old space: do not use'],
+    steps: [
+      'Look at every stab with the bus dead',
+      'Move, or replace bus or panel where none is sound',
+    ],
+    tests: ['Infrared at the same load, against a neighbor'],
+    judge: always('Where the stab is pitted or marked by heat: it is never cleaned'),
   }),
   defineRemedy({
     id: 'bond-at-building',

@@ -1,7 +1,9 @@
 import { valueOf } from '../model/house'
-import { boxFill, type FillSize } from '../tables/box-fill'
+import { boxFill } from '../tables/box-fill'
 import { equipmentGroundSize } from '../tables/grounding'
 import { gfciOf } from '../derive/fault-protection'
+import { GOOD_GROUND_OHMS, groundOf } from '../derive/ground'
+import { atFirstOutlet, sharesNeutral } from './places'
 import { defineRemedy, always, type Advice, type Remedy, type RemedyDesk } from './remedy'
 
 const outletOf = (desk: RemedyDesk) => desk.on('outlet')
@@ -17,26 +19,35 @@ function groundInBox(desk: RemedyDesk) {
   return desk.ask(outletOf(desk).facts.ground)
 }
 
-/** Cubic inches with a device of the same yoke put back; undefined where the box has not been counted. */
+/** Cubic inches with the device put in, everything else in the box too; undefined where it was not counted. */
 function fillWithDevice(desk: RemedyDesk) {
   const outlet = outletOf(desk)
-  const volume = desk.ask(outlet.facts.boxVolumeIn3)
-  const count = desk.ask(outlet.facts.conductorsInBox)
-  const grounds = desk.ask(outlet.facts.groundsInBox)
-  const largest = desk.ask(outlet.facts.largestInBox) as FillSize | undefined
-  const hasInternalClamps = desk.ask(outlet.facts.hasInternalClamps)
+  const facts = outlet.facts
+  const volume = desk.ask(facts.boxVolumeIn3)
+  const count = desk.ask(facts.conductorsInBox)
+  const grounds = desk.ask(facts.groundsInBox)
+  const largest = desk.ask(facts.largestInBox)
+  const hasInternalClamps = desk.ask(facts.hasInternalClamps)
+  const through = desk.ask(facts.throughInBox)
+  const supportFittings = desk.ask(facts.fittingsInBox)
+  const yokes = desk.ask(facts.yokesInBox)
   if (
     volume === undefined ||
     count === undefined ||
     grounds === undefined ||
     largest === undefined ||
-    hasInternalClamps === undefined
+    hasInternalClamps === undefined ||
+    through === undefined ||
+    supportFittings === undefined ||
+    yokes === undefined
   )
     return undefined
   return boxFill(
     {
       conductors: [{ size: largest, count }],
-      devices: [{ largest }],
+      through: [{ size: largest, count: through }],
+      supportFittings,
+      devices: Array.from({ length: Math.max(1, yokes) }, () => ({ largest })),
       hasInternalClamps,
       grounds: { size: largest, count: grounds },
     },
@@ -46,9 +57,8 @@ function fillWithDevice(desk: RemedyDesk) {
 }
 
 function gfciHere(desk: RemedyDesk): Advice {
-  const ground = groundInBox(desk)
-  if (ground === 'present, not connected')
-    return desk.refused('A ground is in the box: reconnect it, nothing else')
+  const loose = looseGround(desk)
+  if (loose === 'reconnect only') return reconnectOnly(desk)
   const fill = fillWithDevice(desk)
   if (!fill)
     return desk.conditional(
@@ -59,36 +69,41 @@ function gfciHere(desk: RemedyDesk): Advice {
       total: fill.total,
       volume: fill.volume,
     })
-  return desk.offered('The box takes it: {total} in³ of {volume} in³', {
-    total: fill.total,
-    volume: fill.volume,
-  })
+  return desk.offered(
+    loose
+      ? 'The box takes it: {total} in³ of {volume} in³; reconnect the loose ground as well'
+      : 'The box takes it: {total} in³ of {volume} in³',
+    { total: fill.total, volume: fill.volume },
+  )
 }
+
+/** Where a ground is in the box and missing is the ground, reconnecting is all there is to do; else it comes along. */
+function looseGround(desk: RemedyDesk): 'reconnect only' | 'reconnect too' | undefined {
+  if (groundInBox(desk) !== 'present, not connected') return undefined
+  return desk.result.rule.remedies.includes('reconnect-ground') ? 'reconnect only' : 'reconnect too'
+}
+const reconnectOnly = (desk: RemedyDesk): Advice =>
+  desk.refused('A ground is in the box: reconnect it, nothing else')
 
 function firstOutlet(desk: RemedyDesk): Advice {
   const outlet = outletOf(desk)
-  if (groundInBox(desk) === 'present, not connected')
-    return desk.refused('A ground is in the box: reconnect it, nothing else')
-  const after = desk.ask(outlet.facts.after)
-  if (after === undefined) return desk.conditional('The order along the circuit has to be known')
-  if (after === 'panel') return desk.refused('This is the first outlet itself')
-  const seen = new Set([outlet.id])
-  let at = desk.site.get(after, 'outlet')
-  while (at && !seen.has(at.id)) {
-    seen.add(at.id)
-    const next = desk.ask(at.facts.after)
-    if (next === 'panel')
-      return desk.offered('One device at {first} protects this one too', {
-        first: valueOf(at, 'name') ?? at.id,
-      })
-    at = desk.site.get(next, 'outlet')
-  }
-  return desk.conditional('The order along the circuit has to be known back to the panel')
+  const loose = looseGround(desk)
+  if (loose === 'reconnect only') return reconnectOnly(desk)
+  if (desk.ask(outlet.facts.after) === 'panel')
+    return desk.refused('This is the first outlet itself')
+  return atFirstOutlet(desk, first =>
+    desk.offered(
+      loose
+        ? 'One device at {first} protects this one too; reconnect the loose ground here as well'
+        : 'One device at {first} protects this one too',
+      { first: valueOf(first, 'name') ?? first.id },
+    ),
+  )
 }
 
 function breakerDevice(desk: RemedyDesk): Advice {
-  if (groundInBox(desk) === 'present, not connected')
-    return desk.refused('A ground is in the box: reconnect it, nothing else')
+  const loose = looseGround(desk)
+  if (loose === 'reconnect only') return reconnectOnly(desk)
   const breaker = breakerOf(desk)
   const circuit = circuitOf(desk)
   if (!breaker || !circuit) return desk.conditional('The breaker has to be found')
@@ -98,12 +113,13 @@ function breakerDevice(desk: RemedyDesk): Advice {
   const device = desk.ask(breaker.facts.device)
   if (device !== undefined && device !== 'breaker')
     return desk.refused('The circuit is behind a fuse')
-  const shares = desk.ask(circuit.facts.sharesNeutralWith)
+  const shares = sharesNeutral(desk, circuit)
   if (made === undefined || shares === undefined)
     return desk.conditional('The panel must take one, and the neutral must be the circuit’s own')
-  return shares.length > 0
-    ? desk.offered('A two-pole type: the neutral is shared')
-    : desk.offered('The neutral is the circuit’s own')
+  const too = loose ? '; reconnect the loose ground as well' : ''
+  return shares
+    ? desk.offered(`A two-pole type: the neutral is shared${too}`)
+    : desk.offered(`The neutral is the circuit’s own${too}`)
 }
 
 function groundingConductor(desk: RemedyDesk): Advice {
@@ -128,11 +144,20 @@ function raceway(desk: RemedyDesk): Advice {
     return desk.conditional('See whether the box is fed by metal raceway or armor')
   if (ground !== 'metal raceway or armor')
     return desk.refused('No metal raceway or armor at this box')
+  const path = groundOf(desk.site, outlet)
+  desk.rest(path.rests)
   const ohms = desk.ask(outlet.facts.groundOhms)
-  if (ohms === undefined) return desk.conditional('Prove it: measure the ground impedance')
-  return ohms <= 1
-    ? desk.offered('{ohms} Ω: it serves as the ground', { ohms })
-    : desk.refused('{ohms} Ω is too much', { ohms })
+  if (path.value === 'good')
+    return desk.offered('{ohms} Ω: it serves as the ground', { ohms: ohms ?? 0 })
+  if (path.value === 'none')
+    return ohms !== undefined && ohms > GOOD_GROUND_OHMS
+      ? desk.refused('{ohms} Ω is too much', { ohms })
+      : desk.refused(
+          'Of a type that never serves as a ground, however it measures: old spiral armor, or too long',
+        )
+  return desk.conditional(
+    'Prove it: measure the ground impedance, and see of which type every run is',
+  )
 }
 
 const AFCI_DUTY = 'AFCI where the room and the edition ask for it at replacement'
@@ -178,7 +203,7 @@ export const RECEPTACLE_REMEDIES: readonly Remedy[] = [
     gives: 'Shock protection',
     lacks: 'Ground',
     duties: [TR, AFCI_DUTY, 'No ground carried onward from it'],
-    markings: ['No Equipment Ground'],
+    markings: ['No Equipment Ground, where there is none'],
     steps: ['Line side only', 'Fit, label'],
     tests: ['Its own test button; a plug-in tester cannot trip it without a ground'],
     judge: gfciHere,
@@ -194,7 +219,10 @@ export const RECEPTACLE_REMEDIES: readonly Remedy[] = [
       'First outlet readily accessible',
       'Maker’s limit on outlets downstream',
     ],
-    markings: ['First: No Equipment Ground', 'Each after: GFCI Protected and No Equipment Ground'],
+    markings: [
+      'First: No Equipment Ground, where there is none',
+      'Each after: GFCI Protected, and No Equipment Ground where there is none',
+    ],
     steps: ['Fit at the first outlet, onward cable on the load terminals', 'Label each'],
     tests: ['Test button, then each outlet dead'],
     judge: firstOutlet,
@@ -205,7 +233,7 @@ export const RECEPTACLE_REMEDIES: readonly Remedy[] = [
     gives: 'Shock protection for the whole circuit; with dual-function the AFCI duty too',
     lacks: 'Ground',
     duties: [TR],
-    markings: ['Each outlet: GFCI Protected and No Equipment Ground'],
+    markings: ['Each outlet without a ground: GFCI Protected and No Equipment Ground'],
     steps: ['Fit the listed breaker, circuit neutral on it', 'Label each outlet'],
     tests: ['Test button, then each outlet dead'],
     judge: breakerDevice,
@@ -264,6 +292,9 @@ export const RECEPTACLE_REMEDIES: readonly Remedy[] = [
     markings: ['No Equipment Ground', 'GFCI Protected where the device is elsewhere'],
     steps: ['Label visible after installation'],
     judge(desk) {
+      const path = groundOf(desk.site, outletOf(desk))
+      if (path.value === 'good')
+        return desk.refused('There is a ground here: the marking would say what is not so')
       const source = gfciOf(desk.site, outletOf(desk))
       desk.rest(source.rests)
       return desk.offered(

@@ -4,6 +4,7 @@ import type { Site } from '../derive/site'
 import { Trail } from '../derive/trail'
 import { say, type Step } from '../engine/say'
 import type { Result } from '../engine/evaluate'
+import type { Failure } from '../engine/verdict'
 
 export type RemedyVerdict = 'offered' | 'conditional' | 'refused'
 export interface Advice {
@@ -51,6 +52,11 @@ export class RemedyDesk {
   }
   ask<V>(fact: Fact<V> | Unseen): V | undefined {
     return this.#trail.ask(fact)
+  }
+  /** The failure of a check, as found or as leaned to; undefined where that check did not fail. */
+  failure(...ids: readonly string[]): Failure | undefined {
+    const { failures, failure } = this.result
+    return [...failures, ...(failure ? [failure] : [])].find(f => ids.includes(f.id))
   }
   rest(refs: readonly FactRef[]): void {
     this.#trail.rests.push(...refs)

@@ -119,7 +119,59 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
       'Unspliced, listed clamp, to the bar where the neutral is',
     ],
     tests: ['Clamp reading near 0 A'],
-    judge: always('To every electrode that is there'),
+    judge: desk =>
+      desk.failure('no-conductor', 'too-small', 'spliced', 'unprotected', 'aluminum-near-earth')
+        ? desk.offered('To every electrode that is there')
+        : desk.refused('The conductor itself is not what is wrong'),
+  }),
+  defineRemedy({
+    id: 'gec-to-neutral',
+    title: 'Land it on the neutral bar',
+    gives: 'Electrode and neutral joined without a screw between them',
+    lacks: 'Makes no breaker trip',
+    steps: [
+      'With the utility: the bar stays live with the main off',
+      'Under a lug of its own on the neutral bar, or on a bar a wire or busbar joins to it',
+    ],
+    tests: ['Neutral bar to electrode: continuity'],
+    needsPermit: true,
+    judge: desk =>
+      desk.failure('lands-on-nothing', 'lands-on-enclosure', 'lands-behind-screw')
+        ? desk.offered('Long enough, or spliced by irreversible crimp or weld')
+        : desk.refused('It lands where it should'),
+  }),
+  defineRemedy({
+    id: 'electrode-clamp',
+    title: 'Listed clamp, made up bright, with its jumpers',
+    gives: 'A connection that lasts in soil and damp',
+    steps: [
+      'Bright metal, a clamp listed for pipe or rod and for burial',
+      'On a water pipe a jumper round meter and filters',
+    ],
+    tests: ['Clamp reading near 0 A'],
+    judge: desk =>
+      desk.failure('connection', 'no-jumper')
+        ? desk.offered('At the electrode that is loose, corroded or without its jumper')
+        : desk.refused('The connections seen are sound'),
+  }),
+  defineRemedy({
+    id: 'install-electrodes',
+    title: 'Install the electrodes that are missing',
+    gives: 'A way into the soil the code accepts',
+    lacks: 'Makes no breaker trip',
+    duties: [
+      'Every electrode that is there is used: footing steel, ring, pipe, and rods where none is',
+    ],
+    steps: [
+      'Two rods 6 ft or more apart, or footing steel',
+      'Conductor of full size to the neutral',
+    ],
+    cautions: ['Have buried services located first'],
+    needsPermit: true,
+    judge: desk =>
+      desk.failure('no-conductor', 'forbidden-electrode', 'water-pipe-alone', 'rods-too-near')
+        ? desk.offered('Two rods, where nothing better is there')
+        : desk.refused('Electrodes of the right kind are there'),
   }),
   defineRemedy({
     id: 'second-rod',
@@ -127,7 +179,10 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     gives: 'No measurement needed any more',
     steps: ['Drive 8 ft in soil', 'Bond to the first with the same conductor'],
     cautions: ['Have buried services located first'],
-    judge: always('Where one rod stands alone'),
+    judge: desk =>
+      desk.failure('rod-resistance')
+        ? desk.offered('Where one rod stands alone above 25 Ω')
+        : desk.refused('What is wrong here no further rod cures'),
   }),
   defineRemedy({
     id: 'building-electrode',
@@ -153,13 +208,27 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     judge: always('At each end of the raceway'),
   }),
   defineRemedy({
-    id: 'bond-piping',
-    title: 'Bond the piping',
+    id: 'bond-water',
+    title: 'Bond the water piping',
     gives: 'Pipes that cannot become live and stay so',
     steps: [
-      'Listed clamp on bare rigid pipe or fitting',
+      'Listed clamp on bare metal pipe',
+      'Conductor of full size to the service, the neutral bar or the grounding electrode conductor',
+      'Jumper round the water meter and filters',
+    ],
+    tests: ['Clamp reading near 0 A'],
+    judge: always('Clamp where it stays accessible'),
+  }),
+  defineRemedy({
+    id: 'bond-piping',
+    title: 'Bond the gas piping',
+    gives: 'Pipes that cannot become live and stay so',
+    steps: [
+      'Listed clamp on bare rigid pipe or a fitting, on the house side of the gas meter',
       'Conductor of full size to the service or grounding electrode conductor',
-      'Jumper round meter and filters',
+    ],
+    cautions: [
+      'Never a jumper round the gas meter or its insulating joint: the supplier sees to that side',
     ],
     tests: ['Clamp reading near 0 A'],
     judge: always('Clamp where it stays accessible'),

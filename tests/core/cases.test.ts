@@ -5,12 +5,21 @@ import { assess, Ledger, readJob, RULES } from '#core'
  * Houses with a trap in them, each with what a careful inspector would answer and why: what looks right and is wrong,
  * what looks wrong and is right. They go through the same door as the command line. Written before the code they test.
  */
+interface Expected {
+  rule: string
+  on: string
+  outcome: string
+  checks?: string[]
+  leans?: boolean
+  /** What becomes of remedies, by id. */
+  remedies?: Record<string, 'offered' | 'conditional' | 'refused'>
+}
 interface Case {
   /** Line of the second reading it belongs to, or the part of the issue. */
   line: string
   name: string
   house: Record<string, unknown>
-  expect: { rule: string; on: string; outcome: string; checks?: string[]; leans?: boolean }[]
+  expect: Expected[]
   why: string
 }
 
@@ -22,7 +31,7 @@ for (const file of readdirSync(FOLDER).filter(f => f.endsWith('.json'))) {
   describe(file.replace('.json', ''), () => {
     it.each(cases.map(c => [`${c.line}: ${c.name}`, c] as const))('%s', (_, c) => {
       const results = resultsOf(c.house)
-      for (const { rule, on, outcome, checks, leans } of c.expect) {
+      for (const { rule, on, outcome, checks, leans, remedies } of c.expect) {
         expect(ids.has(rule)).toBe(true)
         const found = results.find(r => r.rule === rule && r.subject.id === on)
         expect({ rule, on, outcome: found?.outcome, why: found?.why, is: c.why }).toEqual({
@@ -33,6 +42,14 @@ for (const file of readdirSync(FOLDER).filter(f => f.endsWith('.json'))) {
           is: c.why,
         })
         if (checks) expect(found?.checks.map(x => x.id).sort()).toEqual([...checks].sort())
+        for (const [id, verdict] of Object.entries(remedies ?? {})) {
+          const remedy = found?.remedies.find(r => r.id === id)
+          expect({ id, verdict: remedy?.verdict, reason: remedy?.why }).toEqual({
+            id,
+            verdict,
+            reason: remedy?.why,
+          })
+        }
         if (leans !== undefined) expect(found?.leans !== undefined).toBe(leans)
       }
     })

@@ -1,5 +1,5 @@
 import type { Site } from '#core'
-import { remediesFor, render } from '#core'
+import { remedyById, remediesFor, render } from '#core'
 import { judge, oneOutlet, panel, run, siteOf, type Node } from '../support/house'
 
 function advice(
@@ -88,7 +88,7 @@ describe('a smaller breaker', () => {
   it('is conditional on what has not been looked at', () =>
     expect(advice('overfused-conductor', thin({}), 's')['smaller-breaker']).toMatchObject({
       verdict: 'conditional',
-      missing: ['requiredUse', 'loadAmps'],
+      missing: ['device', 'requiredUse', 'loadAmps'],
     }))
   it('a label is always refused', () =>
     expect(advice('overfused-conductor', thin({}), 's')['leave-and-label']!.verdict).toBe(
@@ -138,6 +138,9 @@ const box = {
   groundsInBox: 0,
   largestInBox: '14',
   hasInternalClamps: true,
+  throughInBox: 0,
+  fittingsInBox: 0,
+  yokesInBox: 1,
 }
 const open = (outlet: Node, more: Parameters<typeof oneOutlet>[1] = {}) =>
   advice('open-ground-three-slot', oneOutlet(outlet, more), 'p')
@@ -149,6 +152,12 @@ describe('a missing ground', () => {
       why: expect.stringContaining('14 in³ in 10 in³'),
     })
     expect(open(bare)['gfci-here']!.verdict).toBe('conditional')
+    // C6: what passes through and a second yoke take room too.
+    expect(open({ ...bare, ...box, throughInBox: 3, boxVolumeIn3: 18 })['gfci-here']!.verdict).toBe(
+      'refused',
+    )
+    expect(open({ ...bare, ...box, yokesInBox: 3 })['gfci-here']!.verdict).toBe('refused')
+    expect(open({ ...bare, ...box, fittingsInBox: 3 })['gfci-here']!.verdict).toBe('refused')
   })
   it('a ground that is there is reconnected, nothing else', () => {
     expect(open({ ...bare, ground: 'present, not connected' })).toMatchObject({
@@ -241,5 +250,78 @@ it('aluminum follows the school of the desk', () => {
   expect(by()['co-alr-device']).toMatchObject({
     verdict: 'conditional',
     missing: ['aluminumSchool'],
+  })
+})
+
+describe('what a remedy may not be (second reading, C6)', () => {
+  const screws = [{ id: 'x', neutrals: 2, grounds: 0 }]
+  const bars = (role: string) => [{ id: 'bar', role, screws, areAllScrewsSeen: true }]
+  const inSub = (role: string): Node => {
+    const house = sub({ egc: 'wire' })
+    const [main, other] = house.enclosures as Node[]
+    return { ...house, enclosures: [main, { ...other, bars: bars(role) }] }
+  }
+  it('an added bar joins the neutral bar at the service, and never in a sub-panel', () => {
+    const atService = panel([], {
+      bondMeans: 'screw',
+      marking: 'service disconnect',
+      bars: bars('neutral'),
+    })
+    expect(advice('doubled-neutral', atService, 'bar')['extra-bar']!.why).toContain(
+      'Joined to the neutral bar',
+    )
+    expect(advice('doubled-neutral', inSub('neutral'), 'bar')['extra-bar']!.why).toContain(
+      'never to the neutral bar',
+    )
+  })
+  it('a nonmetallic section is for another metal path, and for nothing else', () => {
+    const by = (more: Node) =>
+      advice('three-wire-feeder', sub({ egc: 'none', ...more }), 'f')['nonmetallic-section']!
+        .verdict
+    expect(by({ hasOtherMetallicPath: true })).toBe('offered')
+    expect(by({ hasOtherMetallicPath: false })).toBe('refused')
+    expect(by({})).toBe('conditional')
+  })
+  it('no jumper goes round a gas meter', () => {
+    const steps = remedyById('bond-piping')!.steps.join()
+    expect(steps).not.toContain('umper')
+    expect(remedyById('bond-piping')!.cautions.join()).toContain(
+      'Never a jumper round the gas meter',
+    )
+    expect(remedyById('bond-water')!.steps.join()).toContain('Jumper round the water meter')
+  })
+  it('a smaller feeder breaker waits for the load of what it feeds', () =>
+    expect(
+      advice(
+        'overfused-feeder',
+        sub({
+          egc: 'wire',
+          size: '8',
+          metal: 'copper',
+          wiring: 'NM-B',
+          carriesWholeDwelling: false,
+        }),
+        'f',
+      )['smaller-breaker'],
+    ).toMatchObject({ verdict: 'conditional', why: expect.stringContaining('40 A breaker') }))
+  it('a circuit of less than 15 A feeds no receptacles', () => {
+    const by = (supplies: string) =>
+      advice(
+        'overfused-conductor',
+        panel(
+          [
+            run(
+              20,
+              { size: '14', metal: 'copper-clad aluminum', wiring: 'NM-B' },
+              { supplies, requiredUse: 'none', loadAmps: 3 },
+            ),
+          ],
+          {},
+          { edition: 2023 },
+        ),
+        's',
+      )['smaller-breaker']!
+    expect(by('receptacles')).toMatchObject({ verdict: 'refused' })
+    expect(by('lighting')).toMatchObject({ verdict: 'offered' })
   })
 })

@@ -36,7 +36,7 @@ export const loadOverCircuit = defineRule({
     },
   },
   triggers: ['replaced', 'extended', 'new'],
-  remedies: ['replace-conductor', 'appliance-breaker', 'split-circuit'],
+  remedies: ['replace-conductor', 'appliance-breaker', 'split-circuit', 'own-circuit'],
   traps: [
     'A vehicle charger, a storage water heater and fixed heating take 125 % of their amperes',
     'A tankless water heater goes by its marking',

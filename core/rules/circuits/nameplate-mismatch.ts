@@ -35,7 +35,7 @@ export const nameplateMismatch = defineRule({
     },
   },
   triggers: ['replaced', 'new'],
-  remedies: ['nameplate-breaker', 'replace-conductor'],
+  remedies: ['nameplate-breaker', 'replace-conductor', 'circuit-per-unit'],
   traps: [
     'The smallest device upstream protects the unit',
     'The minimum circuit ampacity already holds its 125 %',

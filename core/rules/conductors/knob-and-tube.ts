@@ -16,7 +16,7 @@ export const knobAndTube = defineRule({
     extended: { danger: 3, says: 'Extended, or spliced to newer cable outside a box' },
   },
   triggers: ['extended', 'new'],
-  remedies: ['knob-and-tube-care', 'replace-conductor'],
+  remedies: ['knob-and-tube-care', 'knob-and-tube-stages', 'replace-conductor'],
   traps: [
     'By itself it is allowed to remain',
     'Color tells nothing: identify with a meter',

@@ -29,7 +29,13 @@ export const overfusedConductor = defineRule({
     },
   },
   triggers: ['extended', 'new'],
-  remedies: ['smaller-breaker', 'replace-conductor', 'leave-and-label'],
+  remedies: [
+    'smaller-breaker',
+    'replace-conductor',
+    'separate-bundles',
+    'cooler-route',
+    'leave-and-label',
+  ],
   traps: [
     'Air conditioning, refrigeration and motors go by their nameplate',
     'The next standard size up is allowed, but not where several receptacles are fed',

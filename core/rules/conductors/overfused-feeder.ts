@@ -35,7 +35,13 @@ export const overfusedFeeder = defineRule({
   },
   triggers: ['new'],
   until: 'Keep the load on what it feeds small, and call an electrician if anything is warm',
-  remedies: ['smaller-breaker', 'replace-conductor', 'leave-and-label'],
+  remedies: [
+    'smaller-breaker',
+    'replace-conductor',
+    'separate-bundles',
+    'cooler-route',
+    'leave-and-label',
+  ],
   traps: [
     'The reduced sizes for dwellings hold only where the feeder carries the whole dwelling',
     'Before the 2008 edition they held for the feeder from the main disconnect to the panel too',

@@ -36,7 +36,12 @@ export const threeWireFeeder = defineRule({
     },
   },
   triggers: ['replaced', 'new'],
-  remedies: ['new-four-wire-feeder', 'bond-at-building', 'leave-three-wire-feeder'],
+  remedies: [
+    'new-four-wire-feeder',
+    'bond-at-building',
+    'nonmetallic-section',
+    'leave-three-wire-feeder',
+  ],
   traps: [
     'Metal raceway or listed armor is the ground: ask the wiring method first',
     'An old feeder to a detached building is allowed to remain under conditions',

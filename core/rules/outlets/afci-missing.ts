@@ -28,7 +28,7 @@ export const afciMissing = defineRule({
   },
   triggers: ['replaced', 'extended', 'new'],
   triggersSince: { replaced: 2011, extended: 2011 },
-  remedies: ['afci-breaker', 'afci-first-outlet', 'protect-beside-panel'],
+  remedies: ['afci-breaker', 'afci-first-outlet', 'afci-receptacle-here', 'protect-beside-panel'],
   traps: [
     'Bathrooms, garages, outdoors, unfinished basements, utility rooms and attics are not listed',
     'An extension of 6 ft or less that adds no outlet is exempt from the 2014 edition on; ' +

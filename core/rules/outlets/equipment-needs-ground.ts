@@ -15,7 +15,7 @@ export const equipmentNeedsGround = defineRule({
     'no-ground-for-equipment': { danger: 3, says: '{appliance} on an outlet without a ground' },
   },
   triggers: [],
-  remedies: ['run-grounding-conductor', 'use-raceway', 'new-cable'],
+  remedies: ['reconnect-ground', 'run-grounding-conductor', 'use-raceway', 'new-cable'],
   traps: ['Ground-fault protection does not satisfy this'],
   judge(outlet, c) {
     const type = c.ask(outlet.facts.type)

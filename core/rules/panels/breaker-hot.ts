@@ -23,7 +23,7 @@ export const breakerHot = defineRule({
     'scanned-again': { danger: 3, says: 'Scanned again: {again}' },
   },
   triggers: [],
-  remedies: ['re-terminate', 'listed-breaker'],
+  remedies: ['re-terminate', 'move-to-sound-space', 'listed-breaker'],
   traps: [
     'Half load and hot points at the terminal or the stab, not at the wire',
     'Breakers with electronics run warm unloaded: compare with their own kind',

@@ -15,7 +15,7 @@ export const doubledHot = defineRule({
     'not-marked-for-two': { danger: 2, says: 'Two conductors on a terminal not marked for two' },
   },
   triggers: ['replaced'],
-  remedies: ['splice-and-pigtail'],
+  remedies: ['splice-and-pigtail', 'own-breaker'],
   traps: ['Some breakers are marked for two conductors: read it before calling it'],
   judge(breaker, c) {
     if (c.ask(breaker.facts.role) === 'spare') return c.na(say('Spare'))

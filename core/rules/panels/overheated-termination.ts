@@ -14,7 +14,7 @@ export const overheatedTermination = defineRule({
     termination: { danger: [3, 4], says: 'Terminal {state}' },
   },
   triggers: [],
-  remedies: ['re-terminate'],
+  remedies: ['re-terminate', 'move-to-sound-space'],
   traps: [
     'Trace the chain: the same fault repeats at each device',
     'A hot breaker at half load: first the terminal, then the stab, then the breaker, not the wire size',

@@ -1,4 +1,4 @@
-import { soundnessOf } from '../../derive/electrode'
+import { isForbidden, soundnessOf } from '../../derive/electrode'
 import { absent } from '../../model/house'
 import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
@@ -72,7 +72,14 @@ export const electrodeConductor = defineRule({
     'rod-resistance': { danger: 2, says: 'One rod of {ohms} Ω: more than {most} Ω needs a second' },
   },
   triggers: ['replaced', 'new'],
-  remedies: ['electrode-conductor', 'second-rod', 'ground-rod-only'],
+  remedies: [
+    'electrode-conductor',
+    'gec-to-neutral',
+    'electrode-clamp',
+    'install-electrodes',
+    'second-rod',
+    'ground-rod-only',
+  ],
   traps: [
     'The sole connection to a rod need not be larger than 6 Cu, to a concrete-encased electrode ' +
       'than 4 Cu; larger is no fault',
@@ -110,13 +117,12 @@ export const electrodeConductor = defineRule({
       if (!value.isSeen) isOpen = true
     }
     // A forbidden one is no electrode, and supplements none.
-    const isForbidden = (t: string | undefined) => t === 'gas pipe' || t === 'pool shell'
     const all = connected.map(e => c.ask(e.facts.type))
     const forbidden = all.find(isForbidden)
     if (forbidden) c.fails('forbidden-electrode', { type: forbidden })
     const electrodes = connected.filter((_, i) => !isForbidden(all[i]))
     const types = all.filter(t => !isForbidden(t))
-    if (adrift.length === 0 && types.every(t => t === 'water pipe'))
+    if (adrift.length === 0 && types.length > 0 && types.every(t => t === 'water pipe'))
       c.fails('water-pipe-alone', {}, { since: SUPPLEMENT_SINCE })
     // Rods, plates and pipes of one's own driving are enough alone only at a low resistance; others need no measuring.
     const driven = electrodes.filter((_, i) => types[i] === 'rod' || types[i] === 'plate')

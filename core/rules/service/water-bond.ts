@@ -16,7 +16,7 @@ export const waterBond = defineRule({
     'no-bond': { danger: 3, says: 'Metal water piping, and no bond found' },
   },
   triggers: ['replaced', 'new'],
-  remedies: ['bond-piping'],
+  remedies: ['bond-water'],
   traps: [
     'A plastic main with metal pipes inside still needs the bond',
     'The bond is no larger than the table for the grounding electrode conductor asks',
