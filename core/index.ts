@@ -61,7 +61,7 @@ export {
 } from './file/schema'
 export { UnreadableFile, problemsOf, type Problem } from './file/problems'
 export type { Stamper } from './file/from-house'
-export { EDITIONS, editionFor, citeIn, type Edition } from './tables/editions'
+export { EDITIONS, editionFor, citeIn, sectionIn, type Edition } from './tables/editions'
 export { SIZES, standardRatings, type Size } from './tables/ampacity'
 export { allowedDevice } from './tables/allowed-device'
 export { Report, writeReport, limitationsOf, CAUTIONS, type Voice } from './texts/report'

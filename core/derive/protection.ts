@@ -99,7 +99,7 @@ export function gfciRequirement(
     const isEarly = aboutReceptacles && row.since < ALSO_250V_SINCE
     if (holds && !(isEarly && is250 === undefined && !isLate)) {
       sure = row
-      since = isEarly && is250 === true ? ALSO_250V_SINCE : row.since
+      since = isEarly && is250 === true ? ALSO_250V_SINCE : facts.sinceOf(row)
     } else if (holds !== false) isOpen = true
   }
   return { since, text: sure?.text ?? '', isOpen, isSinceOpen: sure?.isOpenBefore ?? false }
@@ -163,12 +163,22 @@ class Bearings {
   private near(): boolean | undefined {
     if (this.#near !== null) return this.#near
     const ft = this.c.ask(this.outlet.facts.sinkFt)
-    return (this.#near =
-      ft !== undefined
-        ? ft <= NEAR_FT
-        : this.c.ask(this.room.facts.hasSink) === false
-          ? false
-          : undefined)
+    if (ft === undefined)
+      return (this.#near = this.c.ask(this.room.facts.hasSink) === false ? false : undefined)
+    const isNear = ft <= NEAR_FT
+    return (this.#near = isNear && this.passesDoorway() ? isDoorwayCounted(this.c) : isNear)
+  }
+
+  /** Taken as measured inside the room, unless somebody says that the way passes a doorway. */
+  private passesDoorway(): boolean {
+    const { isThroughDoorway } = this.outlet.facts
+    return isThroughDoorway.state === 'known' && this.c.ask(isThroughDoorway) === true
+  }
+
+  /** The edition from which a row bears on this outlet: through a doorway not before 2020. 210.8(A). */
+  sinceOf(row: GfciRow): number {
+    const isOfWater = NEAR_WATER.has(row.bears)
+    return isOfWater && this.passesDoorway() ? Math.max(row.since, DOORWAY_SINCE) : row.since
   }
 
   /** Near water of one of these kinds. */
@@ -184,6 +194,15 @@ class Bearings {
     return this.#appliance === undefined ? undefined : test(this.#appliance)
   }
 }
+/** The edition from which water behind a doorway counts too. */
+const DOORWAY_SINCE = 2020
+const isDoorwayCounted = (c: Context): boolean => c.site.edition >= DOORWAY_SINCE
+const NEAR_WATER: ReadonlySet<Bearing> = new Set([
+  'near water',
+  'near a sink',
+  'near a wet-bar sink',
+  'counter near water',
+])
 const WET_BAR: ReadonlySet<string> = new Set(['wet-bar sink'])
 const SINKS: ReadonlySet<string> = new Set([
   'wet-bar sink',

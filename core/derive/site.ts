@@ -22,7 +22,9 @@ const NONE: readonly never[] = []
 export class Site {
   readonly all: ByKind
   readonly premises: Subject<'premises'>
+  /** The edition in force; while nobody has said which, the newest, and `isEditionOpen`. */
   readonly edition: Edition
+  readonly isEditionOpen: boolean
   readonly visitYear: number
   /** How quantities are shown here. */
   readonly units: Units
@@ -83,7 +85,9 @@ export class Site {
       born: '',
       facts: unseenFacts('premises', PREMISES_ID),
     }
-    this.edition = underEdition ?? valueOf(this.premises, 'edition') ?? EDITIONS.at(-1)!
+    const edition = underEdition ?? valueOf(this.premises, 'edition')
+    this.isEditionOpen = edition === undefined
+    this.edition = edition ?? EDITIONS.at(-1)!
     this.overrides = new Map(
       all.override
         .filter(o => valueOf(o, 'severity') !== undefined && valueOf(o, 'reason'))
@@ -108,7 +112,8 @@ export class Site {
   /** The same house judged by another edition, for a rule that local law keeps at one. */
   under(edition: Edition): Site {
     // A house without amendments judges itself; one with them would meet its amendment again, for ever.
-    if (edition === this.edition && this.amendments.size === 0) return this
+    const isThis = edition === this.edition && !this.isEditionOpen
+    if (isThis && this.amendments.size === 0) return this
     let site = this.#under.get(edition)
     if (!site) this.#under.set(edition, (site = new Site(this.house, edition)))
     return site

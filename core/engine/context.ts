@@ -1,5 +1,6 @@
 import type { Fact, FactRef, Known, Unseen } from '../model/house'
 import type { Site } from '../derive/site'
+import type { Edition } from '../tables/editions'
 import { say, type Slots, type Step } from './say'
 import {
   Ruling,
@@ -50,12 +51,20 @@ export class Context {
   private count = 0
   private restsOnAssumption = false
   private failures: readonly Failure[] = NO_FAILURES
+  private readonly editions = new Map<Edition, Context>()
   private checks: Readonly<Record<string, Check>> = {}
   /** @param always facts every judgment of this context rests on */
   constructor(
     readonly site: Site,
     private readonly always: readonly FactRef[] = [],
   ) {}
+
+  /** A context of the same house under another edition, made once. */
+  under(edition: Edition): Context {
+    let context = this.editions.get(edition)
+    if (!context) this.editions.set(edition, (context = new Context(this.site.under(edition))))
+    return context
+  }
 
   begin(rule: { readonly checks: Readonly<Record<string, Check>> }): void {
     this.checks = rule.checks

@@ -3,6 +3,7 @@ import { isOpenYear, valueOf, type FactRef, type House, type Subject } from '../
 import { Context } from './context'
 import type { Rule } from './rule'
 import { say } from './say'
+import { EDITIONS } from '../tables/editions'
 import { SEVERITIES, severityOf, severityOfAllowed, type Severity } from './severity'
 import { standingOf, type Standing } from './standing'
 import type { Step } from './say'
@@ -188,6 +189,12 @@ export function judgeOne(rule: Rule, subject: Subject, context: Context): Result
   const amendment =
     context.site.amendments.size > 0 ? context.site.amendments.get(rule.id) : undefined
   if (amendment && !rule.isHazard) return judgeAmended(rule, subject, context, amendment)
+  if (context.site.isEditionOpen) return judgeUnderAll(rule, subject, context)
+  return judgeUnder(rule, subject, context)
+}
+
+/** One rule on one thing by the edition of the site. */
+function judgeUnder(rule: Rule, subject: Subject, context: Context): Result {
   context.begin(rule)
   let verdict: Verdict
   try {
@@ -196,6 +203,37 @@ export function judgeOne(rule: Rule, subject: Subject, context: Context): Result
     verdict = crashed(error, context)
   }
   if (verdict.outcome === 'fault') verdict = gated(rule, verdict, context.site.edition)
+  return new Result(rule, subject, verdict, context.site)
+}
+
+const NO_FAULT: ReadonlySet<Outcome> = new Set(['allowed', 'clear', 'n/a'])
+
+/**
+ * Nobody has said which edition is in force: judged under each. Where they agree, or none finds a fault, that is the
+ * answer; else the edition decides, and is asked for. 90.4.
+ */
+function judgeUnderAll(rule: Rule, subject: Subject, context: Context): Result {
+  const results = EDITIONS.map(e => judgeUnder(rule, subject, context.under(e)))
+  const newest = results.at(-1)!
+  const isAlike = results.every(r => r.outcome === newest.outcome)
+  if (isAlike || results.every(r => NO_FAULT.has(r.outcome))) return newest
+  const { edition } = context.site.premises.facts
+  context.begin(rule)
+  context.rest(newest.verdict.asked)
+  const { failure } = newest
+  const first = results.find(r => r.outcome === 'fault' || r.outcome === 'undecided')
+  const isFault = newest.outcome === 'fault' && failure !== undefined
+  const verdict = isFault
+    ? context.faultUnless(failure.id, failure.data, {
+        ...failure,
+        unless: [`the edition in force here is older than ${first?.site.edition}`],
+        ask: edition,
+      })
+    : context.undecided(
+        say('The edition in force decides, and nobody has said which it is'),
+        [],
+        [edition, ...results.flatMap(r => r.missing)],
+      )
   return new Result(rule, subject, verdict, context.site)
 }
 

@@ -1981,6 +1981,10 @@ export const FIELDS = {
       100,
       at('rooms', 'Measure to the inside edge of the bowl, through a doorway too', 'tape'),
     ),
+    isThroughDoorway: flag(
+      'the way to that sink passes a doorway',
+      at('rooms', 'See whether the shortest way to it passes a doorway'),
+    ),
     isDedicated: flag(
       'for one appliance in its place',
       at('rooms', 'See whether it is behind or for one appliance not easily moved'),
@@ -2202,6 +2206,32 @@ export const FIELDS = {
       0,
       40,
       at('open box', 'Where sizes differ: count the 10 AWG', 'wire gauge'),
+    ),
+    conductors8InBox: whole(
+      'of them 8 AWG',
+      '',
+      0,
+      40,
+      at('open box', 'Where sizes differ: count the 8 AWG', 'wire gauge'),
+    ),
+    conductors6InBox: whole(
+      'of them 6 AWG',
+      '',
+      0,
+      40,
+      at('open box', 'Where sizes differ: count the 6 AWG', 'wire gauge'),
+    ),
+    groundSizeInBox: choice(
+      'largest grounding conductor in the box',
+      ['14', '12', '10', '8', '6'] as const,
+      at('open box', 'Gauge the largest bare or green conductor', 'wire gauge'),
+      'AWG',
+    ),
+    throughSizeInBox: choice(
+      'largest conductor passing through',
+      ['14', '12', '10', '8', '6'] as const,
+      at('open box', 'Gauge what passes through unbroken', 'wire gauge'),
+      'AWG',
     ),
     throughInBox: whole(
       'conductors passing through unbroken',

@@ -74,11 +74,11 @@ export function boxFill(box: BoxContents, volume: number, edition: number): BoxF
   }
   const sizes: FillSize[] = []
   for (const c of box.conductors) {
-    sizes.push(c.size)
+    if (c.count > 0) sizes.push(c.size)
     add(`${c.size} AWG conductors`, c.count, CONDUCTOR_VOLUME[c.size])
   }
   for (const t of box.through ?? []) {
-    sizes.push(t.size)
+    if (t.count > 0) sizes.push(t.size)
     add(
       `${t.size} AWG passing through${t.looped ? ', looped' : ''}`,
       t.count * (t.looped ? 2 : 1),

@@ -16,11 +16,50 @@ export interface Citation {
   until?: number
 }
 
+/** A part of the code that stood under another number in some editions. */
+interface Renumbering {
+  readonly section: string
+  readonly from?: number
+  readonly until?: number
+  readonly is: string
+}
+
+/**
+ * Sections that moved as they are, by today's usual number. In 2011 article 406 got definitions at its head and every
+ * section after them moved up by one; in 2023 the electrode conductor of a service moved down by one.
+ */
+export const RENUMBERED: readonly Renumbering[] = [
+  ...Array.from({ length: 10 }, (_, i) => ({
+    section: `406.${i + 3}`,
+    until: 2010,
+    is: `406.${i + 2}`,
+  })),
+  { section: '250.24(D)', from: 2023, is: '250.24(E)' },
+]
+
+const covers = (c: { from?: number; until?: number }, edition: number): boolean =>
+  (c.from ?? 0) <= edition && edition <= (c.until ?? 9999)
+
+/**
+ * A section by the number it has in an edition.
+ * @example sectionIn('406.4(D)(3)', 2008) // '406.3(D)(3)'
+ */
+export function sectionIn(section: string, edition: number): string {
+  for (const moved of RENUMBERED) {
+    const rest = section.slice(moved.section.length)
+    const isPart = section.startsWith(moved.section) && (rest === '' || rest.startsWith('('))
+    if (isPart && covers(moved, edition)) return moved.is + rest
+  }
+  return section
+}
+
 /** Section numbers as the given edition numbers them. */
 export function citeIn(citations: readonly Citation[], edition: number): string[] {
   return citations
-    .filter(c => (c.from ?? 0) <= edition && edition <= (c.until ?? 9999))
-    .map(c => c.section)
+    .filter(c => covers(c, edition))
+    .map(c =>
+      c.from === undefined && c.until === undefined ? sectionIn(c.section, edition) : c.section,
+    )
 }
 
 /** The ampacity table was 310.16 in 2008, 310.15(B)(16) from 2011 to 2017, and 310.16 again from 2020. */

@@ -169,7 +169,9 @@ export const isSetting = (kind: string, field: string): boolean =>
   // impedance and the test button, where somebody tries them, can only speak against that.
   (kind === 'outlet' && (field === 'groundOhms' || field === 'gfciButton')) ||
   (kind === 'breaker' && field === 'testButton') ||
-  (kind === 'premises' && (field === 'edition' || field === 'visitedOn')) ||
+  (kind === 'premises' && field === 'visitedOn') ||
+  // A distance to water is taken as measured inside the room.
+  (kind === 'outlet' && field === 'isThroughDoorway') ||
   (kind === 'breaker' && field === 'half') ||
   (kind === 'feeder' && field === 'fromTerminals') ||
   (kind === 'amendment' && field === 'rule') ||

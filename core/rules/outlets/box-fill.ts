@@ -115,19 +115,19 @@ export const boxTooFull = defineRule({
     return c.fault('too-small', { total: full.total, volume }, { working, compare })
 
     /**
-     * Sizes differ: each counted with its own volume, grounds and fittings with the largest, the
-     * device with its own conductor.
+     * Sizes differ: each conductor counted with its own volume, the grounds with the largest of them, the device with
+     * its own conductor. Where a size nobody read could turn the answer, it is asked for.
      */
     function bySize(): Verdict {
-      const counts = [
-        ['14', c.ask(outlet.facts.conductors14InBox)],
-        ['12', c.ask(outlet.facts.conductors12InBox)],
-        ['10', c.ask(outlet.facts.conductors10InBox)],
-      ] as const
+      const counts = SIZES.map(([size, field]) => [size, c.ask(outlet.facts[field])] as const)
+      // Nobody counts the thick ones where there are none: what is not said of 8 and 6 AWG is none.
+      const thick = counts.slice(3).map(([size, n]) => [size, n ?? 0] as const)
+      const thin = counts.slice(0, 3)
       const onDevice = c.ask(outlet.facts.size)
       const open =
-        counts.some(([, n]) => n === undefined) || (onDevice === undefined && (yokes ?? least) > 0)
-      const sorted = counts.reduce((sum, [, n]) => sum + (n ?? 0), 0)
+        thin.some(([, n]) => n === undefined) || (onDevice === undefined && (yokes ?? least) > 0)
+      const all = [...thin, ...thick].map(([size, n]) => ({ size, count: n ?? 0 }))
+      const sorted = all.reduce((sum, x) => sum + x.count, 0)
       if (open || sorted !== count)
         return c.undecided(
           open
@@ -139,18 +139,24 @@ export const boxTooFull = defineRule({
           working,
           open ? undefined : [unseenCount(outlet)],
         )
-      const mixed = boxFill(
-        {
-          conductors: counts.map(([size, n]) => ({ size, count: n! })),
-          grounds: { size: largest!, count: grounds! },
-          hasInternalClamps: clamps!,
-          through: [{ size: largest!, count: through ?? 0 }],
-          supportFittings: fittings ?? 0,
-          devices: Array.from({ length: yokes ?? least }, () => ({ largest: onDevice! })),
-        },
-        volume!,
-        c.site.edition,
-      )
+      const groundSize = grounds === 0 ? '14' : c.ask(outlet.facts.groundSizeInBox)
+      const throughSize = (through ?? 0) === 0 ? '14' : c.ask(outlet.facts.throughSizeInBox)
+      const fillWith = (ground: FillSize, passing: FillSize) =>
+        boxFill(
+          {
+            conductors: all,
+            grounds: { size: ground, count: grounds! },
+            hasInternalClamps: clamps!,
+            through: [{ size: passing, count: through ?? 0 }],
+            supportFittings: fittings ?? 0,
+            devices: Array.from({ length: yokes ?? least }, () => ({ largest: onDevice! })),
+          },
+          volume!,
+          c.site.edition,
+        )
+      const low = fillWith(groundSize ?? '14', throughSize ?? '14')
+      const high = fillWith(groundSize ?? largest!, throughSize ?? largest!)
+      const mixed = low.fits ? high : low
       const sum = [
         ...mixed.lines.map(l =>
           say('{what}: {count} × {each} = {volume} in³', {
@@ -170,14 +176,21 @@ export const boxTooFull = defineRule({
         rightLabel: 'box',
         unit: 'in³',
       } as const
-      if (!mixed.fits)
+      if (!low.fits)
         return c.fault(
           'too-small-mixed',
-          {
-            total: mixed.total,
-            volume: volume!,
-          },
+          { total: low.total, volume: volume! },
           { working: sum, compare: sides },
+        )
+      if (!high.fits)
+        return c.undecided(
+          say('Too full if the grounds or what passes through are {largest} AWG', {
+            largest: largest!,
+          }),
+          sum,
+          [outlet.facts.groundSizeInBox, outlet.facts.throughSizeInBox].filter(
+            f => f.state !== 'known',
+          ),
         )
       if (through === undefined || fittings === undefined || yokes === undefined)
         return c.undecided(
@@ -196,4 +209,12 @@ export const boxTooFull = defineRule({
   },
 })
 
+/** Sizes a box is counted by, the fields that hold their counts. */
+const SIZES = [
+  ['14', 'conductors14InBox'],
+  ['12', 'conductors12InBox'],
+  ['10', 'conductors10InBox'],
+  ['8', 'conductors8InBox'],
+  ['6', 'conductors6InBox'],
+] as const
 const unseenCount = (outlet: Subject<'outlet'>): FactRef => absent(outlet, 'conductorsInBox')

@@ -62,4 +62,15 @@ describe('box fill', () => {
       ).total,
     ).toBe(10)
   })
+  it('B10: a size of which there is none is not the largest', () => {
+    const box = {
+      conductors: [
+        { size: '14', count: 4 },
+        { size: '6', count: 0 },
+      ],
+      through: [{ size: '8', count: 0 }],
+      hasInternalClamps: true,
+    } as const
+    expect(boxFill(box, 18, 2020).total).toBe(10)
+  })
 })

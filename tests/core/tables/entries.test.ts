@@ -207,6 +207,18 @@ const TABLES: Record<string, () => unknown> = {
     between: each(EDITIONS, e =>
       editions.citeIn([{ section: 'a', from: 2014, until: 2017 }, { section: 'b' }], e),
     ),
+    renumbered: each(EDITIONS, e =>
+      [
+        '406.3',
+        '406.4(D)(3)',
+        '406.9(B)(1)',
+        '406.12',
+        '406.40',
+        '250.24(D)',
+        '250.24(D)(1)',
+        '210.8',
+      ].map(x => editions.sectionIn(x, e)),
+    ),
     cited: each(EDITIONS, e => editions.citeIn(editions.AMPACITY_TABLE, e)),
   }),
   grounding: () => ({
