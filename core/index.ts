@@ -110,6 +110,7 @@ export {
   type Origin,
 } from './diagnosis/chain'
 export { READING_FIELDS, readingsOf, readStateOf } from './derive/readings'
+export { dwellingLoad, HEATING_KINDS, type DwellingLoads } from './tables/dwelling-load'
 export { dropOf, groundFaultAmps, type Drop } from './diagnosis/drop'
 export {
   planRounds,

@@ -1,4 +1,13 @@
-import { typedIn, type Units, BOX_VOLUME, CONDUCTOR_VOLUME, EDITIONS, LAMPS, SIZES } from '#core'
+import {
+  typedIn,
+  type Units,
+  BOX_VOLUME,
+  CONDUCTOR_VOLUME,
+  EDITIONS,
+  HEATING_KINDS,
+  LAMPS,
+  SIZES,
+} from '#core'
 
 /** One thing a sum asks for, as the Bench shows it. */
 export interface BenchField {
@@ -109,6 +118,22 @@ export const BENCH: Record<string, readonly BenchField[]> = {
     { key: 'heightIn', label: 'Height', unit: 'in' },
     { key: 'equipmentWidthIn', label: 'Width of the equipment', unit: 'in' },
   ],
+  'dwelling-load': [
+    { key: 'method', label: 'Method', options: ['220.83', '220.82'] },
+    { key: 'floorAreaFt2', label: 'Floor area', unit: 'ft²' },
+    { key: 'smallApplianceCircuits', label: 'Small-appliance circuits' },
+    { key: 'appliances.range', label: 'Range and ovens', unit: 'VA' },
+    { key: 'appliances.dryer', label: 'Dryer', unit: 'VA' },
+    { key: 'appliances.water heater', label: 'Water heater', unit: 'VA' },
+    { key: 'appliances.other fixed appliances', label: 'Other fixed appliances', unit: 'VA' },
+    { key: 'vehicleChargers', label: 'Vehicle charger', unit: 'VA' },
+    { key: 'airConditioningVa', label: 'Air conditioning', unit: 'VA' },
+    { key: 'heating.va', label: 'Electric heating', unit: 'VA' },
+    { key: 'heating.kind', label: 'Kind of heating', options: HEATING_KINDS },
+    { key: 'addsHeatingOrCooling', label: 'Heating or cooling being added', yesNo: true },
+    { key: 'serviceAmps', label: 'Service', unit: 'A' },
+    { key: 'edition', label: 'Edition', options: EDITIONS },
+  ],
   'trip-estimate': [
     { key: 'rating', label: 'Breaker', unit: 'A' },
     { key: 'amps', label: 'Current', unit: 'A' },
@@ -123,6 +148,7 @@ export const BENCH_NAMES: Record<string, string> = {
   heat: 'Heat',
   'voltage-drop': 'Voltage drop',
   'gfci-time': 'Trip time',
+  'dwelling-load': 'Load of a dwelling',
   'working-space': 'Working space',
   'trip-estimate': 'Trip estimate',
 }
@@ -175,6 +201,22 @@ export function benchInput(
       ...(given['grounds.count']
         ? { grounds: { size: given['grounds.size'] ?? largest, count: given['grounds.count'] } }
         : {}),
+    }
+  }
+  if (id === 'dwelling-load') {
+    const appliances = Object.entries(given)
+      .filter(([k]) => k.startsWith('appliances.'))
+      .map(([k, va]) => ({ what: k.slice(11), va }))
+    const { vehicleChargers, ...rest } = Object.fromEntries(
+      Object.entries(given).filter(([k]) => !/^(appliances|heating)\./.test(k)),
+    )
+    return {
+      ...rest,
+      appliances,
+      ...(vehicleChargers !== undefined && { vehicleChargers: [vehicleChargers] }),
+      ...(given['heating.va'] !== undefined && {
+        heating: { kind: given['heating.kind'] ?? 'central', va: given['heating.va'] },
+      }),
     }
   }
   return given

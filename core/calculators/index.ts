@@ -10,6 +10,7 @@ import { commonCausesOf, jointOf, originsOf, type ChainOutlet } from '../diagnos
 import { dropOf, groundFaultAmps } from '../diagnosis/drop'
 import { heatOf } from '../diagnosis/heat'
 import { identify } from '../diagnosis/identify'
+import { dwellingLoad, HEATING_KINDS } from '../tables/dwelling-load'
 import { EDITIONS } from '../tables/editions'
 import { allowedDevice, isTabled, sizeName } from '../tables/allowed-device'
 import { SIZES } from '../tables/ampacity'
@@ -507,6 +508,62 @@ const trip = calculator(
   i => tripBand(i.rating, i.amps),
 )
 
+const va = z.number().min(0).max(200_000)
+const dwelling = calculator(
+  'dwelling-load',
+  'Load of a dwelling (220.82, 220.83)',
+  z.strictObject({
+    method: z.enum(['220.82', '220.83']).default('220.83'),
+    floorAreaFt2: z.number().positive().max(50_000),
+    smallApplianceCircuits: z.number().int().min(2).max(20).default(2),
+    laundryCircuits: z.number().int().min(0).max(10).default(1),
+    appliances: z
+      .array(z.strictObject({ what: z.string().min(1).max(80), va }))
+      .max(60)
+      .default([]),
+    vehicleChargers: z.array(va).max(10).default([]),
+    airConditioningVa: va.default(0),
+    heating: z
+      .strictObject({
+        kind: z.enum(HEATING_KINDS),
+        va,
+        units: z.number().int().min(1).max(60).optional(),
+        supplementaryVa: va.optional(),
+      })
+      .optional(),
+    addsHeatingOrCooling: z.boolean().default(false),
+    volts: z.union([z.literal(240), z.literal(208)]).default(240),
+    serviceAmps: z.number().positive().max(1200).optional(),
+    edition,
+  }),
+  {
+    method: '220.83',
+    floorAreaFt2: 1500,
+    appliances: [
+      { what: 'range', va: 12000 },
+      { what: 'dryer', va: 5000 },
+      { what: 'water heater', va: 4500 },
+      { what: 'dishwasher', va: 1200 },
+    ],
+    airConditioningVa: 5000,
+    addsHeatingOrCooling: true,
+    serviceAmps: 100,
+  },
+  ({ volts, serviceAmps, ...loads }) => {
+    const { lines, totalVa } = dwellingLoad(loads)
+    const total = Math.round((10 * totalVa) / volts) / 10
+    return {
+      totalVa,
+      amps: total,
+      ...(serviceAmps !== undefined && { verdict: total <= serviceAmps ? 'clear' : 'fault' }),
+      working: [
+        ...lines.map(l => `${l.what}: ${l.va} VA`),
+        `${totalVa} VA at ${volts} V: ${total} A`,
+      ],
+    }
+  },
+)
+
 /** In the order of the Bench. */
 export const CALCULATORS: readonly Calculator[] = [
   ampacity,
@@ -517,6 +574,7 @@ export const CALCULATORS: readonly Calculator[] = [
   heat,
   gfciTime,
   drop,
+  dwelling,
   space,
   trip,
 ]

@@ -288,6 +288,17 @@ export const FIELDS = {
       ['120/240 V single phase', '208Y/120 V'] as const,
       at('outside', 'Measure hot to hot at the service: 240 V or 208 V', 'multimeter'),
     ),
+    floorAreaFt2: number(
+      'floor area',
+      'ft²',
+      100,
+      20000,
+      at('outside', 'Outside dimensions of every floor, without porches, garage and unfinished spaces'),
+    ),
+    areAppliancesRecorded: flag(
+      'every fixed appliance recorded',
+      at('rooms', 'Walk the house once for what is fastened in place or has a circuit of its own'),
+    ),
     serviceDrop: choice(
       'service drop and mast',
       [

@@ -94,6 +94,7 @@ export const RULE_IDS = [
   'service-conductor',
   'service-drop',
   'service-entrance-unsound',
+  'service-load',
   'service-neutral',
   'service-over-six',
   'smoke-alarms-old',

@@ -109,6 +109,32 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     judge: always('With the utility'),
   }),
   defineRemedy({
+    id: 'larger-service',
+    title: 'Larger service',
+    gives: 'Room for what is there and what is to come',
+    needsPermit: true,
+    duties: [
+      'Rules of replaced service equipment: surge protection and outdoor emergency disconnect from the 2020 edition',
+      'Conductors, meter, grounding electrode conductor of the new size',
+    ],
+    steps: [
+      'Permit and utility appointment',
+      'The calculation, written down, for the next size up',
+    ],
+    judge: always('With the utility'),
+  }),
+  defineRemedy({
+    id: 'fewer-loads',
+    title: 'Less at once: a listed load controller, or gas in place of a heater',
+    gives: 'A load within the service without changing it',
+    duties: ['A listed controller counts in the calculation only as its listing says (750.30)'],
+    steps: [
+      'Find the two largest loads that need not run together',
+      'Calculate again with the controller',
+    ],
+    judge: always('Where the largest loads need not run together'),
+  }),
+  defineRemedy({
     id: 'electrode-conductor',
     title: 'Run a full-size grounding electrode conductor',
     gives: 'Surge and lightning a way into the soil',

@@ -40,6 +40,7 @@ import { racewayBonding } from './service/raceway-bonding'
 import { waterBond } from './service/water-bond'
 import { gasBond } from './service/gas-bond'
 import { csstBond } from './service/csst-bond'
+import { serviceLoad } from './service/service-load'
 import { serviceNeutral } from './service/service-neutral'
 import { serviceOverSix } from './service/service-over-six'
 import { surgeProtector } from './service/surge-protector'
@@ -117,6 +118,7 @@ export const RULES: readonly Rule[] = [
   gasBond,
   csstBond,
   serviceOverSix,
+  serviceLoad,
   serviceNeutral,
   surgeProtector,
   openGroundThreeSlot,

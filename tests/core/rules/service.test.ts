@@ -540,3 +540,72 @@ ruleTable('surge-protector', {
     row('sub-panel', withSub({ surge: 'none' }), 'sub'),
   ],
 })
+
+const loads = (mainAmps: number, premises: Node, circuits: [Node, number?][]) =>
+  panel(
+    circuits.map(([circuit, poles], i) => ({
+      id: `b${i}`,
+      space: 2 * i + 1,
+      poles: poles ?? 2,
+      ratingAmps: 40,
+      circuit: { id: `c${i}`, ...circuit },
+    })),
+    { mainAmps, marking: 'service disconnect' },
+    { supply: '120/240 V single phase', ...premises },
+  )
+const BIG: [Node, number?][] = [
+  [{ supplies: 'cooking appliance', applianceKw: 12 }],
+  [{ supplies: 'water heater', applianceKw: 4.5 }],
+  [{ supplies: 'vehicle charger', applianceAmps: 40 }],
+  [{ supplies: 'air conditioning', applianceAmps: 30 }],
+]
+ruleTable('service-load', {
+  clear: [
+    row(
+      'A7: within a service of 200 A, everything recorded',
+      loads(200, { floorAreaFt2: 1500, areAppliancesRecorded: true }, BIG),
+      'main',
+    ),
+    row(
+      'a small house on 60 A',
+      loads(60, { floorAreaFt2: 900, areAppliancesRecorded: true }, []),
+      'main',
+    ),
+  ],
+  fault: [
+    row('A7: a charger on a service of 60 A', loads(60, { floorAreaFt2: 1500 }, BIG), 'main', {
+      why: 'calculates to',
+    }),
+    row(
+      'more than the service though not all is recorded',
+      loads(60, { floorAreaFt2: 4500, areAppliancesRecorded: false }, [
+        [{ supplies: 'space heating', applianceKw: 20 }],
+      ]),
+      'main',
+    ),
+  ],
+  undecided: [
+    row('no floor area', loads(100, { areAppliancesRecorded: true }, BIG), 'main', {
+      missing: ['floorAreaFt2'],
+    }),
+    row(
+      'nobody says that everything is recorded',
+      loads(200, { floorAreaFt2: 1500 }, BIG),
+      'main',
+      {
+        missing: ['areAppliancesRecorded'],
+      },
+    ),
+    row(
+      'an appliance nobody has read',
+      loads(200, { floorAreaFt2: 1500, areAppliancesRecorded: true }, [
+        [{ supplies: 'water heater' }],
+      ]),
+      'main',
+      { missing: ['applianceKw'] },
+    ),
+  ],
+  inapplicable: [
+    row('a meter', panel([], { type: 'meter', mainAmps: 60 }, { floorAreaFt2: 3000 }), 'main'),
+  ],
+})

@@ -9,6 +9,7 @@ import {
   valueOf,
   type AnyValue,
   type Diagnosis,
+  type Drop,
   type Identity,
   type Subject,
 } from '#core'
@@ -24,6 +25,7 @@ const ORDER = [
   'identify',
   'heat',
   'voltage-drop',
+  'dwelling-load',
   'gfci-time',
   'working-space',
   'trip-estimate',
@@ -91,6 +93,11 @@ const nextKey = computed(
   () => diagnosis.value?.next?.reading ?? identity.value?.next?.evidence ?? '',
 )
 
+/** What the run does not explain of a drop under load. */
+const joint = computed(() => {
+  const drop = id.value === 'diagnose' ? (out.value?.drop as Drop | null | undefined) : undefined
+  return drop && drop.excessVolts > 0 ? drop : undefined
+})
 const showsAllFits = ref(false)
 /** What fits, likeliest first; two faults at once make the list long, and the first few say what to look for. */
 const fits = computed(() =>
@@ -364,7 +371,18 @@ const WORDS: Record<string, string> = {
             <h2 v-if="diagnosis.answer" :class="{ lethal: diagnosis.states[0]?.isLethal }">
               {{ diagnosis.answer }}
             </h2>
+            <h2 v-else-if="diagnosis.unexplained.length">Unexplained</h2>
             <h2 v-else>{{ diagnosis.fitting.length }} still fit</h2>
+            <p v-if="!diagnosis.answer && diagnosis.proven.length" class="verdict">
+              Proven: {{ diagnosis.proven.join(', ') }}
+            </p>
+            <p v-if="joint" class="small">
+              {{ joint.excessVolts }} V more than the run explains{{
+                joint.side
+                  ? `, in the ${joint.side === 'both' ? 'hot and neutral' : joint.side}`
+                  : ''
+              }}: about {{ joint.ohms }} Ω, {{ joint.watts }} W of heat
+            </p>
             <ul class="ranks">
               <li v-for="s in fits" :key="s.state">
                 <SeverityMark
@@ -489,6 +507,9 @@ const WORDS: Record<string, string> = {
             </p>
             <p v-if="id === 'voltage-drop'" class="hero">
               <b>{{ out.percent }}</b> % <span class="soft">{{ out.lostVolts }} V</span>
+            </p>
+            <p v-if="id === 'dwelling-load'" class="hero">
+              <b>{{ out.amps }}</b> A <span class="soft">{{ out.totalVa }} VA</span>
             </p>
             <p v-if="id === 'gfci-time'" class="hero">
               <b>{{ out.longestSeconds ?? '–' }}</b> s at most

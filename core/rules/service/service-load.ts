@@ -1,0 +1,71 @@
+import { roleOf } from '../../derive/service-role'
+import { serviceLoadOf } from '../../derive/service-load'
+import { defineRule } from '../../engine/rule'
+import { say } from '../../engine/say'
+
+/** The calculated load of the dwelling is no more than its service. 220.83, 230.42. */
+export const serviceLoad = defineRule({
+  id: 'service-load',
+  family: 'service',
+  subject: 'enclosure',
+  title: 'The service is large enough for the calculated load of the dwelling',
+  fault: 'Service too small for the calculated load',
+  consequence: 'The main runs hot and trips, and there is no room for anything more.',
+  cites: [{ section: '220.83' }, { section: '230.42' }],
+  checks: {
+    'load-over-service': {
+      danger: 2,
+      says: 'The dwelling calculates to {amps} A and the service is {main} A',
+    },
+  },
+  triggers: ['extended', 'replaced', 'new'],
+  remedies: ['larger-service', 'fewer-loads'],
+  traps: [
+    'The first 8 kVA count in full, the rest at 40 %',
+    'Heating and cooling are not on together: the larger counts',
+    'From the 2023 edition a vehicle charger counts for 7200 VA at least',
+  ],
+  judge(enclosure, c) {
+    const role = roleOf(c.site, enclosure)
+    c.rest(role.rests)
+    if (role.value !== undefined && role.value !== 'service')
+      return c.na(say('Not the service disconnect'))
+    const main = c.ask(enclosure.facts.mainAmps)
+    const { load, amps, isWhole, rests } = serviceLoadOf(c.site)
+    c.rest(rests)
+    if (!load || amps === undefined)
+      return c.undecided(
+        say('The floor area is not known: no load can be calculated'),
+        [],
+        [c.site.premises.facts.floorAreaFt2],
+      )
+    const working = [
+      ...load.lines.map(l => say('{what}: {va} VA', { what: l.what, va: l.va })),
+      say('together {va} VA, {amps} A', { va: load.totalVa, amps }),
+    ]
+    if (role.value === undefined || main === undefined)
+      return c.undecided(
+        say('Which enclosure is the service, or its rating, is not known'),
+        working,
+      )
+    const compare = {
+      left: amps,
+      leftLabel: 'load',
+      sign: amps > main ? '>' : amps < main ? '<' : '=',
+      right: main,
+      rightLabel: 'service',
+      unit: 'A',
+    } as const
+    if (amps > main) return c.fault('load-over-service', { amps, main }, { working, compare })
+    return isWhole
+      ? c.clear(
+          say('{amps} A calculated for a service of {main} A', { amps, main }),
+          working,
+          compare,
+        )
+      : c.undecided(
+          say('{amps} A so far; not every appliance of the house has been recorded', { amps }),
+          working,
+        )
+  },
+})
