@@ -10,6 +10,8 @@ import type { Check, Danger, Verdict } from './verdict'
 export type Meaning =
   | { readonly fine: string }
   | { readonly na: string }
+  /** Lawful, and put on record with what it means. */
+  | { readonly stays: string; readonly means: string }
   | {
       readonly danger: Danger
       /** The check it fails, where the row has several; the first one otherwise. */
@@ -89,6 +91,11 @@ export function lookUp<K extends Kind, F extends FieldName<K>>(row: LookUp<K, F>
     if ('na' in meaning) {
       const step = say(meaning.na, slots(meaning.na))
       return c => c.na(step)
+    }
+    if ('stays' in meaning) {
+      const step = say(meaning.stays, slots(meaning.stays))
+      const means = say(meaning.means)
+      return c => c.mayStay(step, means)
     }
     const { danger, check = first, since } = meaning
     const data = slots(says[check]) ?? {}

@@ -60,7 +60,12 @@ export const CHECKS: readonly Check[] = [
   look('unused-opening', 'enclosure', 'openings', 0),
   look('corrosion-debris', 'enclosure', 'corrosion', 'none'),
   look('panel-trip-record', 'enclosure', 'hasTripRecord', false, panelOnly),
-  look('panel-no-protective-breakers', 'enclosure', 'protectiveBreakers', 'available', panelOnly),
+  {
+    rule: 'panel-no-protective-breakers',
+    kind: 'enclosure',
+    cases: [...panelOnly, [unseen('protectiveBreakers'), 'undecided']],
+    otherwise: 'clear',
+  },
   {
     rule: 'directory',
     kind: 'enclosure',

@@ -193,11 +193,15 @@ export const PANEL_LOOK_UPS = [
     traps: ['It limits the remedies; it does not condemn the panel'],
     only: PANEL,
     field: 'protectiveBreakers',
-    says: {
-      'none-made': 'None are made: protection goes beside the panel, or the panel is replaced',
-    },
+    says: {},
     unseen: 'Nobody has found out whether they are made',
-    values: { available: { fine: 'Available' }, 'none made': { danger: 1 } },
+    values: {
+      available: { fine: 'Available' },
+      'none made': {
+        stays: 'None are made for this panel line',
+        means: 'Protection goes beside the panel or to the first outlet, or the panel is replaced',
+      },
+    },
   }),
   lookUp({
     id: 'panel-location',

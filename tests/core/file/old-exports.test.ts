@@ -55,6 +55,10 @@ const MEANT: readonly { now: RegExp; why: string }[] = [
     why: 'was a fault: nobody looked whether it feeds a switch loop, which before 1999 needed no mark',
   },
   {
+    now: /^panel-no-protective-breakers · .* · allowed/,
+    why: 'was a fault: that none are made limits the remedies, and is nobody’s fault',
+  },
+  {
     now: /^miswire · .* · undecided · /,
     why: 'was clear for want of a jumper here: one box ahead, with the supply reversed, reads the same',
   },

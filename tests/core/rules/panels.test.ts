@@ -632,13 +632,6 @@ const looks: [rule: string, field: string, right: unknown, wrong: unknown[], na?
   ],
   ['panel-trip-record', 'hasTripRecord', false, [true], { type: 'disconnect' }],
   [
-    'panel-no-protective-breakers',
-    'protectiveBreakers',
-    'available',
-    ['none made'],
-    { type: 'disconnect' },
-  ],
-  [
     'panel-location',
     'location',
     'ordinary',
@@ -646,6 +639,20 @@ const looks: [rule: string, field: string, right: unknown, wrong: unknown[], na?
     { type: 'meter' },
   ],
 ]
+ruleTable('panel-no-protective-breakers', {
+  clear: [
+    row('they can be had', panel([], { protectiveBreakers: 'available' }), 'main'),
+    // C4: a fact that limits the remedies is no fault; the result of it is put on record as allowed.
+    row('none are made', panel([], { protectiveBreakers: 'none made' }), 'main', {
+      why: 'None are made',
+    }),
+  ],
+  fault: [],
+  undecided: [row('nobody has found out', panel([]), 'main', { missing: ['protectiveBreakers'] })],
+  inapplicable: [
+    row('a disconnect', panel([], { type: 'disconnect', protectiveBreakers: 'none made' }), 'main'),
+  ],
+})
 for (const [rule, field, right, wrong, na] of looks) {
   ruleTable(rule, {
     clear: [row(`${field} ${String(right)}`, panel([], { [field]: right }), 'main')],
