@@ -14,6 +14,8 @@ export interface GfciNeed {
   readonly since: number | undefined
   readonly text: string
   readonly isOpen: boolean
+  /** The oldest requirement that an unseen fact could make bear. */
+  readonly openSince: number | undefined
   /** The year of the oldest requirement is not settled. */ readonly isSinceOpen: boolean
 }
 
@@ -90,6 +92,7 @@ export function gfciRequirement(
   let sure: GfciRow | undefined
   let since: number | undefined
   let isOpen = false
+  let openSince: number | undefined
   for (const row of rowsFor(use, type, c.site.edition)) {
     const aboutReceptacles = !OTHER_OUTLETS.has(row.bears)
     if (aboutReceptacles && is250 === true && !isLate) continue
@@ -100,9 +103,19 @@ export function gfciRequirement(
     if (holds && !(isEarly && is250 === undefined && !isLate)) {
       sure = row
       since = isEarly && is250 === true ? ALSO_250V_SINCE : facts.sinceOf(row)
-    } else if (holds !== false) isOpen = true
+    } else if (holds !== false) {
+      isOpen = true
+      const began = facts.sinceOf(row)
+      openSince = Math.min(openSince ?? began, began)
+    }
   }
-  return { since, text: sure?.text ?? '', isOpen, isSinceOpen: sure?.isOpenBefore ?? false }
+  return {
+    since,
+    text: sure?.text ?? '',
+    isOpen,
+    openSince,
+    isSinceOpen: sure?.isOpenBefore ?? false,
+  }
 }
 
 const not = (value: boolean | undefined): boolean | undefined =>

@@ -76,6 +76,7 @@ export class Result {
     const { verdict } = this
     const byYear = weighed.standing.kind === 'depends on the year'
     const [turn] = weighed.standing.turningYears
+    const { olderIf = [] } = weighed.failure
     const unless = byYear && turn !== undefined ? [say('it was made before {turn}', { turn })] : []
     if (verdict.outcome === 'undecided' && verdict.leans) {
       const { leans } = verdict
@@ -88,14 +89,16 @@ export class Result {
     return {
       to: 'allowed or fault by year',
       unless,
-      ask: this.openYears()[0] ?? weighed.standing.rests.at(-1)!,
+      ask: this.openYears()[0] ?? olderIf[0] ?? weighed.standing.rests.at(-1)!,
     }
   }
 
   /** What to look at so that an undecided judgment is decided. */
   get missing(): readonly FactRef[] {
     if (this.verdict.outcome === 'undecided') return this.verdict.missing
-    return this.outcome === 'undecided' ? this.openYears() : []
+    if (this.outcome !== 'undecided') return []
+    const years = this.openYears()
+    return years.length > 0 ? years : (this.weigh()?.failure.olderIf ?? [])
   }
 
   /** The years nobody has settled. */

@@ -86,6 +86,17 @@ export function standingOf(rule: Rule, failure: Failure, subject: Subject, site:
       rests,
     }
   }
+  if (years.to < turn && failure.olderIf && failure.olderIf.length > 0) {
+    return {
+      kind: 'depends on the year',
+      why: say(
+        'Put in {span}, required since {turn}; whether an older rule bore on it has not been seen',
+        { span, turn },
+      ),
+      turningYears: [],
+      rests: [...rests, ...failure.olderIf],
+    }
+  }
   if (years.to < turn) {
     return {
       kind: 'allowed to remain',

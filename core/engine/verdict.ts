@@ -48,6 +48,8 @@ export interface Failure {
   readonly broughtBy?: readonly string[]
   /** When the rule began is not settled: it may be older than `since`. */
   readonly isSinceOpen?: boolean
+  /** Unseen facts by which an older rule than that of `since` could bear on it. */
+  readonly olderIf?: readonly FactRef[]
   /** Facts that would have settled more than this verdict needed. */
   readonly remark?: Step
 }

@@ -293,11 +293,38 @@ export const FIELDS = {
       'ft²',
       100,
       20000,
-      at('outside', 'Outside dimensions of every floor, without porches, garage and unfinished spaces'),
+      at(
+        'outside',
+        'Outside dimensions of every floor, without porches, garage and unfinished spaces',
+      ),
     ),
     areAppliancesRecorded: flag(
       'every fixed appliance recorded',
       at('rooms', 'Walk the house once for what is fastened in place or has a circuit of its own'),
+    ),
+    serviceRun: choice(
+      'service conductors inside',
+      ['disconnect nearest the entrance', 'run on inside'] as const,
+      at('outside', 'Follow the service conductors from the outside to the first disconnect'),
+    ),
+    electrodesTogether: choice(
+      'electrodes joined to each other',
+      ['joined', 'one stands apart'] as const,
+      at(
+        'outside',
+        'Look for rods of telephone, antenna or added panels, and where their wires go',
+      ),
+    ),
+    poolWiring: choice(
+      'pool, spa or hot tub',
+      [
+        'bonded and protected',
+        'metal not bonded',
+        'no ground-fault protection',
+        'receptacle, light or line too near',
+        'none',
+      ] as const,
+      at('outside', 'Look at bonds, protection and what stands near the water'),
     ),
     serviceDrop: choice(
       'service drop and mast',
@@ -439,6 +466,17 @@ export const FIELDS = {
   },
   room: {
     name: text('room', at('rooms', 'Name the room')),
+    hydromassage: choice(
+      'hydromassage tub',
+      [
+        'protected and reached',
+        'no ground-fault protection',
+        'metal not bonded',
+        'motor out of reach',
+        'none',
+      ] as const,
+      at('rooms', 'Look for its access panel, its protection and the bond of its metal'),
+    ),
     use: choice('use of the room', ROOM_USES, at('rooms', 'See what the room is used for')),
     alsoUse: choice(
       'also used as',
@@ -635,6 +673,21 @@ export const FIELDS = {
       'label says where it is fed from',
       ['there', 'missing'] as const,
       at('cover on', 'Look for a label that names the device and place feeding this panel'),
+    ),
+    interrupting: choice(
+      'interrupting rating against the fault current',
+      ['enough for the fault current', 'less than the fault current'] as const,
+      at('cover on', 'Ask the utility for the fault current and read the marking of the breakers'),
+    ),
+    torque: choice(
+      'terminals tightened',
+      ['torque tool used', 'by hand'] as const,
+      at('cover off', 'Ask whoever made the terminals, or look for torque marks'),
+    ),
+    gutter: choice(
+      'wiring space of the panel',
+      ['room left', 'overfilled'] as const,
+      at('cover off', 'See how full the wiring space is at its fullest place'),
     ),
     corrosion: choice(
       'corrosion or debris',
@@ -1351,6 +1404,15 @@ export const FIELDS = {
         'open box',
         'Open the split receptacle or double switch: do both hots land on one yoke?',
         'screwdriver, power proved off',
+      ),
+    ),
+    neutralReturn: choice(
+      'its current returns',
+      ['with its own hot', 'on the neutral of another circuit'] as const,
+      at(
+        'cover off',
+        'Clamp hot and neutral together with the load on: 0 A where they belong together',
+        'clamp meter',
       ),
     ),
     frameGround: choice(
@@ -2336,6 +2398,15 @@ export const FIELDS = {
       'screw shell of the lampholder',
       ['on the neutral', 'on the hot'] as const,
       at('open box', 'Power off and proved off: which conductor goes to the shell?', 'multimeter'),
+    ),
+    switchNeutral: choice(
+      'neutral at the switch',
+      ['in the box', 'can be added', 'not there'] as const,
+      at(
+        'open box',
+        'Power off and proved off, look for a white neutral in the switch box',
+        'screwdriver, power proved off',
+      ),
     ),
     switched: choice(
       'conductor the switch opens',

@@ -77,6 +77,13 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
     },
   }),
   defineRemedy({
+    id: 'pull-switch-neutral',
+    title: 'A neutral to the switch box',
+    gives: 'A switch of any kind that sends nothing into the ground',
+    steps: ['Three-wire cable in place of the two-wire switch loop', 'Box fill counted again'],
+    judge: always('With the wall open, or from an open attic or basement'),
+  }),
+  defineRemedy({
     id: 'own-circuit',
     title: 'A circuit of its own',
     gives: 'An appliance that shares its circuit with nothing',

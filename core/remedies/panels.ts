@@ -357,6 +357,30 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
     },
   }),
   defineRemedy({
+    id: 'relieve-gutter',
+    title: 'Take conductors out of the wiring space',
+    gives: 'Room to bend and to cool',
+    steps: [
+      'Shorten what is slack',
+      'Splices into a box beside the panel',
+      'Or circuits into a sub-panel',
+    ],
+    judge: always('What is only slack is shortened first'),
+  }),
+  defineRemedy({
+    id: 'own-neutral',
+    title: 'Give the circuit its own neutral',
+    gives: 'Current that goes out and home the same way',
+    duties: ['Where the cable has none: a cable that has'],
+    steps: [
+      'Find the box where the neutrals of the two circuits meet',
+      'Both circuits off and proved off, separate them there',
+      'Each hot with its own neutral in the same cable',
+    ],
+    tests: ['Hot and neutral clamped together at the panel: 0 A, for both circuits'],
+    judge: always('Both circuits off before a neutral is opened'),
+  }),
+  defineRemedy({
     id: 'own-breaker',
     title: 'A breaker of its own for the second conductor',
     gives: 'Each circuit behind its own device',

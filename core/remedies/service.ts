@@ -109,6 +109,47 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     judge: always('With the utility'),
   }),
   defineRemedy({
+    id: 'move-disconnect',
+    title: 'Disconnect where the conductors enter',
+    gives: 'A device that opens on a fault in what runs inside',
+    needsPermit: true,
+    duties: [
+      'What comes after it is then a feeder: neutral and ground apart from there on',
+      'Emergency disconnect outdoors from the 2020 edition',
+    ],
+    steps: [
+      'Permit and utility appointment',
+      'Disconnect outside or just inside',
+      'Separate the old panel',
+    ],
+    judge: always('With the utility'),
+  }),
+  defineRemedy({
+    id: 'join-electrodes',
+    title: 'Join the electrodes',
+    gives: 'One ground for the whole building',
+    steps: [
+      '6 AWG copper or larger from electrode to electrode',
+      'Listed clamps, where they can be reached',
+    ],
+    cautions: ['Have buried services located first'],
+    judge: always('To the electrode system of the service'),
+  }),
+  defineRemedy({
+    id: 'pool-work',
+    title: 'Bond, protect and clear it, by somebody who does this work',
+    gives: 'Water in which no voltage stands',
+    needsPermit: true,
+    duties: ['Nobody in the water until it is inspected'],
+    steps: [
+      'Bonding of metal, water and deck',
+      'Ground-fault protection',
+      'Distances to receptacles and lines',
+    ],
+    tests: ['Own button of the protection', 'Continuity of the bonding from part to part'],
+    judge: always('Licensed work in every place'),
+  }),
+  defineRemedy({
     id: 'larger-service',
     title: 'Larger service',
     gives: 'Room for what is there and what is to come',

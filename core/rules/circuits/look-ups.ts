@@ -72,4 +72,27 @@ export const CIRCUIT_LOOK_UPS = [
       'shared with other outlets': { danger: 2 },
     },
   }),
+  lookUp({
+    id: 'borrowed-neutral',
+    family: 'circuits',
+    subject: 'circuit',
+    isHazard: true,
+    title: 'The neutral of a circuit returns with its own hot',
+    fault: 'Neutral borrowed from another circuit',
+    consequence:
+      'With its breaker off the neutral still carries current, and two circuits can overload it.',
+    cites: [{ section: '200.4' }, { section: '300.3(B)' }],
+    remedies: ['own-neutral'],
+    traps: [
+      'Stair lights switched at two floors are where it lives',
+      'Clamp hot and neutral together at the panel with the load on: 0 A where they belong together',
+    ],
+    field: 'neutralReturn',
+    says: { borrowed: 'Its current returns on the neutral of another circuit' },
+    unseen: 'Nobody has clamped hot and neutral together',
+    values: {
+      'with its own hot': { fine: 'Hot and neutral clamped together read 0 A' },
+      'on the neutral of another circuit': { danger: 3 },
+    },
+  }),
 ]

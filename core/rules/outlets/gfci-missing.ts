@@ -4,7 +4,7 @@ import { gfciOf } from '../../derive/fault-protection'
 import { placesOf } from '../../derive/places'
 import { couldNeedGfci, gfciRequirement, type GfciNeed } from '../../derive/protection'
 import type { Context } from '../../engine/context'
-import type { Subject } from '../../model/house'
+import type { FactRef, Subject } from '../../model/house'
 
 /** Ground-fault protection where the place asks for it, by the edition that bears on the receptacle. */
 export const gfciMissing = defineRule({
@@ -52,6 +52,7 @@ export const gfciMissing = defineRule({
             ? say('Protection in the breaker')
             : say('Protected by a device ahead'),
       )
+    const before = c.asked.length
     const need = room && places.length > 0 ? earliest(outlet, places, room, c) : undefined
     if (need && need.since === undefined && !need.isOpen)
       return type === undefined
@@ -71,10 +72,23 @@ export const gfciMissing = defineRule({
         text: need.text,
         since: need.since,
       },
-      { since: need.since, ...(need.isSinceOpen && { isSinceOpen: true }) },
+      {
+        since: need.since,
+        ...(need.isSinceOpen && { isSinceOpen: true }),
+        ...((need.openSince ?? Infinity) < need.since && {
+          olderIf: unseenOnce(c.asked.slice(before)),
+        }),
+      },
     )
   },
 })
+
+/** What nobody has seen of these, each once. */
+const unseenOnce = (facts: readonly FactRef[]): FactRef[] => [
+  ...new Map(
+    facts.filter(f => f.state !== 'known').map(f => [`${f.subject} ${f.field}`, f]),
+  ).values(),
+]
 
 /** The oldest requirement of all the places a room is; open where another of them could bring an older one. */
 function earliest(
@@ -91,5 +105,9 @@ function earliest(
     .sort((a, b) => (a.since ?? 0) - (b.since ?? 0))
   const [first] = sure
   const isOpen = needs.some(n => n.isOpen)
-  return first ? { ...first, isOpen } : { since: undefined, text: '', isOpen, isSinceOpen: false }
+  const opens = needs.flatMap(n => n.openSince ?? [])
+  const openSince = opens.length > 0 ? Math.min(...opens) : undefined
+  return first
+    ? { ...first, isOpen, openSince }
+    : { since: undefined, text: '', isOpen, openSince, isSinceOpen: false }
 }

@@ -381,4 +381,28 @@ export const OUTLET_LOOK_UPS = [
       'no tub or shower': { na: 'No tub or shower' },
     },
   }),
+  lookUp({
+    id: 'switch-neutral',
+    family: 'outlets',
+    subject: 'outlet',
+    title: 'A switch box for lighting has a neutral in it',
+    fault: 'No neutral at the switch',
+    consequence: 'Electronic switches put on later send their current into the ground.',
+    cites: [{ section: '404.2(C)' }],
+    since: 2011,
+    triggers: ['new'],
+    remedies: ['pull-switch-neutral'],
+    traps: [
+      'None is needed where a raceway or open framing lets one be added, or where several switches see the whole room',
+    ],
+    only: [{ field: 'type', is: ['switch'], otherwise: 'Not a switch' }],
+    field: 'switchNeutral',
+    says: { 'no-neutral': 'No neutral in the switch box, and none can be added' },
+    unseen: 'The switch box has not been opened',
+    values: {
+      'in the box': { fine: 'In the box' },
+      'can be added': { fine: 'One can be added without opening the wall' },
+      'not there': { danger: 1 },
+    },
+  }),
 ]

@@ -40,7 +40,7 @@ function houseOf(kind: string, facts: Node, roomUse = 'living'): { house: Node; 
       form: 'house',
       premises,
       buildings: [building],
-      rooms: [{ ...at(is('room'), {}), use: roomUse }],
+      rooms: [{ ...(kind !== 'room' && { use: roomUse }), ...at(is('room'), {}) }],
       enclosures: [{ fedFrom: 'utility', ...at(is('enclosure'), {}), breakers: [breaker] }],
       circuits: [{ id: 'other' }],
     },
