@@ -48,6 +48,7 @@ export const boxTooFull = defineRule({
         [],
         unopened(outlet, c),
       )
+    const box = { volume, count, grounds, largest, clamps }
     const through = c.ask(outlet.facts.throughInBox)
     const fittings = c.ask(outlet.facts.fittingsInBox)
     const yokes = c.ask(outlet.facts.yokesInBox)
@@ -134,7 +135,7 @@ export const boxTooFull = defineRule({
             ? say('Sizes differ, and they have not been counted apart')
             : say('{sorted} conductors counted by size, {count} in all: count again', {
                 sorted,
-                count: count!,
+                count: box.count,
               }),
           working,
           open ? undefined : [unseenCount(outlet)],
@@ -145,17 +146,17 @@ export const boxTooFull = defineRule({
         boxFill(
           {
             conductors: all,
-            grounds: { size: ground, count: grounds! },
-            hasInternalClamps: clamps!,
+            grounds: { size: ground, count: box.grounds },
+            hasInternalClamps: box.clamps,
             through: [{ size: passing, count: through ?? 0 }],
             supportFittings: fittings ?? 0,
             devices: Array.from({ length: yokes ?? least }, () => ({ largest: onDevice! })),
           },
-          volume!,
+          box.volume,
           c.site.edition,
         )
       const low = fillWith(groundSize ?? '14', throughSize ?? '14')
-      const high = fillWith(groundSize ?? largest!, throughSize ?? largest!)
+      const high = fillWith(groundSize ?? box.largest, throughSize ?? box.largest)
       const mixed = low.fits ? high : low
       const sum = [
         ...mixed.lines.map(l =>
@@ -166,26 +167,26 @@ export const boxTooFull = defineRule({
             volume: l.volume,
           }),
         ),
-        say('together {total} in³, box {volume} in³', { total: mixed.total, volume: volume! }),
+        say('together {total} in³, box {volume} in³', { total: mixed.total, volume: box.volume }),
       ]
       const sides = {
         left: mixed.total,
         leftLabel: 'needed',
-        sign: mixed.fits ? (mixed.total === volume ? '=' : '<') : '>',
-        right: volume!,
+        sign: mixed.fits ? (mixed.total === box.volume ? '=' : '<') : '>',
+        right: box.volume,
         rightLabel: 'box',
         unit: 'in³',
       } as const
       if (!low.fits)
         return c.fault(
           'too-small-mixed',
-          { total: low.total, volume: volume! },
+          { total: low.total, volume: box.volume },
           { working: sum, compare: sides },
         )
       if (!high.fits)
         return c.undecided(
           say('Too full if the grounds or what passes through are {largest} AWG', {
-            largest: largest!,
+            largest: box.largest,
           }),
           sum,
           [outlet.facts.groundSizeInBox, outlet.facts.throughSizeInBox].filter(
@@ -196,12 +197,12 @@ export const boxTooFull = defineRule({
         return c.undecided(
           say('{total} in³ so far in a box of {volume}; not all of it has been counted', {
             total: mixed.total,
-            volume: volume!,
+            volume: box.volume,
           }),
           sum,
         )
       return c.clear(
-        say('{total} in³ in a box of {volume}', { total: mixed.total, volume: volume! }),
+        say('{total} in³ in a box of {volume}', { total: mixed.total, volume: box.volume }),
         sum,
         sides,
       )
