@@ -58,8 +58,8 @@ export const BENCH: Record<string, readonly BenchField[]> = {
     { key: 'groundOhms', label: 'Ground impedance', unit: 'Ω', hint: '100000 for open' },
     { key: 'groundClampAmps', label: 'In the ground, loaded', unit: 'A' },
     { key: 'otherHalf', label: 'Other half of the pair', unit: 'V' },
-    { key: 'panelLegNeutral', label: 'At the panel, this leg to neutral', unit: 'V' },
-    { key: 'panelOtherLegNeutral', label: 'At the panel, the other leg', unit: 'V' },
+    { key: 'panelLegNeutral', label: 'This leg at the panel', unit: 'V' },
+    { key: 'panelOtherLegNeutral', label: 'Other leg at the panel', unit: 'V' },
     {
       key: 'electrodeAmps',
       label: 'In the electrode conductor',

@@ -555,7 +555,8 @@ const dwelling = calculator(
     return {
       totalVa,
       amps: total,
-      ...(serviceAmps !== undefined && { verdict: total <= serviceAmps ? 'clear' : 'fault' }),
+      ...(serviceAmps !== undefined && { verdict: total <= serviceAmps ? 'within' : 'over' }),
+      note: 'What is not listed counts as not there',
       working: [
         ...lines.map(l => `${l.what}: ${l.va} VA`),
         `${totalVa} VA at ${volts} V: ${total} A`,

@@ -96,7 +96,8 @@ const nextKey = computed(
 /** What the run does not explain of a drop under load. */
 const joint = computed(() => {
   const drop = id.value === 'diagnose' ? (out.value?.drop as Drop | null | undefined) : undefined
-  return drop && drop.excessVolts > 0 ? drop : undefined
+  const isOdd = (diagnosis.value?.unexplained.length ?? 0) > 0
+  return drop && !isOdd && drop.excessVolts > 0 ? drop : undefined
 })
 const showsAllFits = ref(false)
 /** What fits, likeliest first; two faults at once make the list long, and the first few say what to look for. */
