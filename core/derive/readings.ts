@@ -34,7 +34,7 @@ const VOLTAGES: readonly FieldName<'outlet'>[] = [
   'otherHalfV',
 ]
 
-/** What was read at an outlet, as the diagnosis takes it. Low-impedance mode, as the field asks. */
+/** What was read at an outlet, as the diagnosis takes it. */
 export function readingsOf(outlet: Subject<'outlet'>): {
   readonly readings: Readings
   readonly setting: Setting
@@ -51,7 +51,7 @@ export function readingsOf(outlet: Subject<'outlet'>): {
       }),
     )
   const readings: Readings = take(READING_FIELDS)
-  const setting: Setting = { meter: 'low', ...take(SETTING_FIELDS) }
+  const setting: Setting = take(SETTING_FIELDS)
   return { readings, setting, rests }
 }
 
@@ -67,7 +67,10 @@ export function readStateOf(site: Site, outlet: Subject<'outlet'>): ReadState | 
   let state = answers.get(outlet.id)
   if (!state) {
     const { readings, setting, rests } = readingsOf(outlet)
-    answers.set(outlet.id, (state = { ranking: rank(readings, setting), rests }))
+    // The fields ask for low-impedance mode. What that does not explain may have been read without it.
+    const low = rank(readings, { ...setting, meter: 'low' })
+    const ranking = low.unexplained.length > 0 ? rank(readings, setting) : low
+    answers.set(outlet.id, (state = { ranking, rests }))
   }
   return state
 }

@@ -30,7 +30,7 @@ const COLORS = { 'copper colour': 'copper color', 'silver colour': 'silver color
 /** Values by their former words, under the name their field has today. */
 export const OLD_VALUES: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   metal: METALS,
-  serviceMetal: METALS,
+  serviceMetal: { aluminium: 'aluminum' },
   wiring: {
     'armoured cable': 'armored cable',
     'old spiral armour': 'old spiral armor',

@@ -110,13 +110,13 @@ function tooSmallFor(
 }
 
 /** A cure of a stretch, where one of this kind was recorded. 310.15(B), (C). */
-function exposed(desk: RemedyDesk, kind: 'hot' | 'crowded', why: string): Advice {
+function exposed(desk: RemedyDesk, kind: 'hot' | 'crowded', why: string): Advice | undefined {
   const stretches = desk.site.children(desk.subject, 'exposure')
   const is = stretches.map(x => desk.ask(x.facts.what)?.includes(kind))
   if (is.includes(true)) return desk.offered(why)
   return is.includes(undefined)
     ? desk.conditional('What the recorded stretch is exposed to has not been said')
-    : desk.refused('No such stretch was recorded')
+    : undefined
 }
 
 const ALUMINUM_DUTIES = [

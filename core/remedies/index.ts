@@ -23,17 +23,18 @@ export const remedyById = (id: string): Remedy | undefined => BY_ID.get(id)
 
 /**
  * The remedies of a fault, of what is allowed to remain, or of what leans to a fault, each offered,
- * conditional or refused in this house, in the order of the rule.
+ * conditional or refused in this house, in the order of the rule; those without any bearing here are left out.
  */
 export function remediesFor(
   result: Result,
   site: Site,
 ): { remedy: Remedy; advice: Advice; asked: readonly FactRef[] }[] {
   if (result.standing === undefined) return []
-  return result.rule.remedies.map(id => {
+  return result.rule.remedies.flatMap(id => {
     const remedy = BY_ID.get(id)
     if (!remedy) throw new Error(`Rule ${result.rule.id} names an unknown remedy: ${id}`)
     const desk = new RemedyDesk(site, result)
-    return { remedy, advice: remedy.judge(desk), asked: desk.asked }
+    const advice = remedy.judge(desk)
+    return advice ? [{ remedy, advice, asked: desk.asked }] : []
   })
 }

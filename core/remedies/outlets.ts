@@ -110,9 +110,7 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
       })
       if (units.length > 1)
         return desk.offered('{n} units hang on this circuit', { n: units.length })
-      return units.length === 1
-        ? desk.refused('One unit hangs on it')
-        : desk.conditional('Which units hang on it has not been recorded')
+      return undefined
     },
   }),
   defineRemedy({

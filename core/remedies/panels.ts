@@ -353,7 +353,7 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
       if (other === undefined) return desk.conditional('See whether metal joins the buildings')
       return other
         ? desk.offered('It is the other path that takes the old exception away')
-        : desk.refused('No other metal path joins the buildings')
+        : undefined
     },
   }),
   defineRemedy({

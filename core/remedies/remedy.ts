@@ -26,7 +26,8 @@ export interface Remedy {
   readonly cautions: readonly string[]
   readonly needsPermit: boolean
   readonly tests: readonly string[]
-  judge(desk: RemedyDesk): Advice
+  /** Nothing where the remedy has no bearing on this finding at all: it is then not shown, not even as refused. */
+  judge(desk: RemedyDesk): Advice | undefined
 }
 
 /** What a remedy sees: the finding, the site, and a reader that notes missing facts. */

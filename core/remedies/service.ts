@@ -390,7 +390,7 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
         return desk.offered('Main off, and call now: every circuit shows it')
       return fitting.includes('open service neutral')
         ? desk.conditional('If both legs at the panel show it too')
-        : desk.refused('Nothing read here speaks of the service')
+        : undefined
     },
   }),
   defineRemedy({

@@ -12,7 +12,7 @@ interface Expected {
   checks?: string[]
   leans?: boolean
   /** What becomes of remedies, by id. */
-  remedies?: Record<string, 'offered' | 'conditional' | 'refused'>
+  remedies?: Record<string, 'offered' | 'conditional' | 'refused' | 'absent'>
 }
 interface Case {
   /** Line of the second reading it belongs to, or the part of the issue. */
@@ -44,7 +44,7 @@ for (const file of readdirSync(FOLDER).filter(f => f.endsWith('.json'))) {
         if (checks) expect(found?.checks.map(x => x.id).sort()).toEqual([...checks].sort())
         for (const [id, verdict] of Object.entries(remedies ?? {})) {
           const remedy = found?.remedies.find(r => r.id === id)
-          expect({ id, verdict: remedy?.verdict, reason: remedy?.why }).toEqual({
+          expect({ id, verdict: remedy?.verdict ?? 'absent', reason: remedy?.why }).toEqual({
             id,
             verdict,
             reason: remedy?.why,

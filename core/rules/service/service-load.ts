@@ -1,7 +1,9 @@
 import { roleOf } from '../../derive/service-role'
 import { serviceLoadOf } from '../../derive/service-load'
 import { defineRule } from '../../engine/rule'
+import type { Context } from '../../engine/context'
 import { say } from '../../engine/say'
+import type { Subject } from '../../model/house'
 
 /** The calculated load of the dwelling is no more than its service. 220.83, 230.42. */
 export const serviceLoad = defineRule({
@@ -30,7 +32,9 @@ export const serviceLoad = defineRule({
     c.rest(role.rests)
     if (role.value !== undefined && role.value !== 'service')
       return c.na(say('Not the service disconnect'))
-    const main = c.ask(enclosure.facts.mainAmps)
+    // The load is that of the dwelling: where several disconnects share it, they are compared together.
+    const shared = sharedMain(enclosure, c)
+    const main = shared.amps
     const { load, amps, isWhole, rests } = serviceLoadOf(c.site)
     c.rest(rests)
     if (!load || amps === undefined)
@@ -43,7 +47,7 @@ export const serviceLoad = defineRule({
       ...load.lines.map(l => say('{what}: {va} VA', { what: l.what, va: l.va })),
       say('together {va} VA, {amps} A', { va: load.totalVa, amps }),
     ]
-    if (role.value === undefined || main === undefined)
+    if (role.value === undefined || main === undefined || shared.isOpen)
       return c.undecided(
         say('Which enclosure is the service, or its rating, is not known'),
         working,
@@ -69,3 +73,22 @@ export const serviceLoad = defineRule({
         )
   },
 })
+
+/** The mains of all service disconnects together; open while one is unread, or may be one or not. 230.71. */
+function sharedMain(
+  enclosure: Subject<'enclosure'>,
+  c: Context,
+): { amps: number | undefined; isOpen: boolean } {
+  let amps: number | undefined = c.ask(enclosure.facts.mainAmps)
+  let isOpen = false
+  for (const other of c.site.all.enclosure) {
+    if (other === enclosure) continue
+    const role = roleOf(c.site, other)
+    c.rest(role.rests)
+    if (role.value === undefined) isOpen = true
+    if (role.value !== 'service') continue
+    const more = c.ask(other.facts.mainAmps)
+    amps = amps === undefined || more === undefined ? undefined : amps + more
+  }
+  return { amps, isOpen }
+}

@@ -311,6 +311,12 @@ ruleTable('miswire', {
       oneOutlet({ lamps: 'correct', hasNeutralGroundJumper: false }),
     ),
     row(
+      'D4: 60 V on a ground that floats, read without low-impedance mode',
+      oneOutlet({ hotNeutralV: 120, hotGroundV: 60, neutralGroundV: 58, groundOhms: 100000 }),
+      'p',
+      { missing: ['lamps'] },
+    ),
+    row(
       'D4: voltages that several states explain',
       oneOutlet({ hotNeutralV: 120, hotGroundV: 120, neutralGroundV: 0.3 }),
       'p',
