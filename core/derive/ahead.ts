@@ -1,3 +1,4 @@
+import { whereSeen } from '../model/house'
 import type { Subject } from '../model/house'
 import type { Site } from './site'
 import { Trail, type Walked } from './trail'
@@ -65,7 +66,7 @@ function walk(
  */
 export function startsAheadOfMain(feeder: Subject<'feeder'>, trail: Trail): boolean {
   const { fromTerminals } = feeder.facts
-  return fromTerminals.state === 'known' && trail.ask(fromTerminals) === 'line lugs'
+  return whereSeen(fromTerminals) !== undefined && trail.ask(fromTerminals) === 'line lugs'
 }
 
 const none = (isTapped: boolean): Ahead => ({ amps: undefined, isTapped })

@@ -1,4 +1,4 @@
-import { absent, type Subject, type FactRef } from '../model/house'
+import { absent, type Subject, type FactRef, whereSeen } from '../model/house'
 import { allowedDevice, isTabled, type Allowed } from '../tables/allowed-device'
 import { sizeIndex, type Column, type Size, type TableMetal } from '../tables/ampacity'
 import type { Site } from './site'
@@ -300,7 +300,7 @@ function tells(combos: readonly Combo[], k: number, amps: number): boolean {
 /** Conductors in parallel for each phase; one where nobody says otherwise, and none below 1/0. 310.10(G). */
 function parallel(feeder: Subject<'feeder'>, trail: Trail): number {
   const { sets, size } = feeder.facts
-  const count = sets.state === 'known' ? trail.ask(sets) : undefined
+  const count = whereSeen(sets) && trail.ask(sets)
   const isLarge = size.state === 'known' && sizeIndex(size.value) >= sizeIndex('1/0')
   return isLarge ? (count ?? 1) : 1
 }

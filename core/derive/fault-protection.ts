@@ -1,4 +1,4 @@
-import { valueOf, type Subject } from '../model/house'
+import { valueOf, type Subject, whereSeen } from '../model/house'
 import type { Site } from './site'
 import { Trail, type Walked } from './trail'
 
@@ -97,7 +97,7 @@ function working(outlet: Subject<'outlet'>, trail: Trail, who?: 'for what follow
   const protection = protectionOf(outlet, trail)
   if (protection === undefined || protection === 'none') return protection
   const { gfciButton } = outlet.facts
-  const button = gfciButton.state === 'known' ? trail.ask(gfciButton) : undefined
+  const button = whereSeen(gfciButton) && trail.ask(gfciButton)
   if (button === 'does not trip') return 'none'
   if (button === 'trips, stays live') return who ? undefined : 'none'
   return protection
@@ -108,7 +108,7 @@ export function breakerProtection(breaker: Subject<'breaker'>, trail: Trail) {
   const protection = trail.ask(breaker.facts.protection)
   if (protection === undefined || protection === 'standard') return protection
   const { testButton } = breaker.facts
-  const button = testButton.state === 'known' ? trail.ask(testButton) : undefined
+  const button = whereSeen(testButton) && trail.ask(testButton)
   return button === 'does not trip' ? 'standard' : protection
 }
 

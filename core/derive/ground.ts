@@ -1,4 +1,4 @@
-import { absent, valueOf, type FactRef, type Subject } from '../model/house'
+import { absent, valueOf, type FactRef, type Subject, whereSeen } from '../model/house'
 import { canGround } from './feeder-ground'
 import type { Site } from './site'
 import { Trail, type Walked } from './trail'
@@ -15,6 +15,10 @@ export const GOOD_GROUND_OHMS = 1
  */
 export const NO_GROUND_OHMS = 5
 
+/** Volts between ground terminal and earth from which the terminal counts as live. */
+export const LIVE_GROUND_VOLTS = 50
+/** Volts a sound ground may show against a proved reference: more is never clear. */
+export const SOUND_GROUND_VOLTS = 5
 /**
  * Whether a receptacle has an equipment ground. A wire seen in the box is a ground only once a tester or an
  * impedance reading shows it goes somewhere; a tester alone proves nothing, since a jumper to neutral reads
@@ -41,7 +45,7 @@ function decide(site: Site, outlet: Subject<'outlet'>, trail: Trail): GroundStat
   if (ohms !== undefined && ohms > NO_GROUND_OHMS) return 'none'
   // What a tester or an impedance shows may be the jumper; only with it removed do they speak of the wire.
   const jumper = outlet.facts.hasNeutralGroundJumper
-  const hasJumper = jumper.state === 'known' && trail.ask(jumper) === true
+  const hasJumper = whereSeen(jumper) !== undefined && trail.ask(jumper) === true
   if (ground === 'connected') {
     if (hasJumper || (ohms !== undefined && ohms > GOOD_GROUND_OHMS)) return undefined
     return lamps === 'correct' || ohms !== undefined ? 'good' : undefined

@@ -1,5 +1,5 @@
 import { band, bandOf, exactly, most, times, type Band } from '../conclusions/band'
-import { valueOf, type FactRef, type Subject } from '../model/house'
+import { valueOf, type FactRef, type Subject, whereSeen } from '../model/house'
 import type { Site } from './site'
 
 /** What a circuit has to carry, and why. Bands where facts are open. */
@@ -93,12 +93,13 @@ function work(site: Site, circuit: Subject<'circuit'>): Load | undefined {
 
 function waterHeater(circuit: Subject<'circuit'>, amps: Band, long: Band): Load {
   const { heaterKind } = circuit.facts
-  if (heaterKind.state !== 'known') {
+  const kind = whereSeen(heaterKind)
+  if (!kind) {
     const rests = [...amps.rests, heaterKind]
     const open = band(amps.from, long.to, rests, [...amps.missing, heaterKind])
     return { device: open, conductor: open, why: '125 % of a storage water heater' }
   }
-  return heaterKind.value === 'storage, 120 gal or less'
+  return kind.value === 'storage, 120 gal or less'
     ? { device: long, conductor: long, why: '125 % of a storage water heater' }
     : { device: amps, conductor: amps, why: 'the marking of the heater' }
 }

@@ -1,3 +1,4 @@
+import { whereSeen } from '../model/house'
 import type { Context } from '../engine/context'
 import type { Subject } from '../model/house'
 
@@ -13,9 +14,9 @@ export function placesOf(room: Subject<'room'> | undefined, c: Context): readonl
   if (!room || use === undefined) return []
   const places: string[] = [use]
   const { alsoUse, isBelowGrade } = room.facts
-  const also = alsoUse.state === 'known' ? c.ask(alsoUse) : undefined
+  const also = whereSeen(alsoUse) && c.ask(alsoUse)
   if (also !== undefined) places.push(also)
-  if (isBelowGrade.state === 'known' && c.ask(isBelowGrade) === true)
+  if (whereSeen(isBelowGrade) && c.ask(isBelowGrade) === true)
     places.push(UNFINISHED.has(use) ? 'basement, unfinished' : 'basement, finished')
   return places
 }

@@ -1,3 +1,4 @@
+import { whereSeen } from '../model/house'
 import type { Context } from '../engine/context'
 import type { Subject } from '../model/house'
 import {
@@ -185,7 +186,7 @@ class Bearings {
   /** Taken as measured inside the room, unless somebody says that the way passes a doorway. */
   private passesDoorway(): boolean {
     const { isThroughDoorway } = this.outlet.facts
-    return isThroughDoorway.state === 'known' && this.c.ask(isThroughDoorway) === true
+    return whereSeen(isThroughDoorway) !== undefined && this.c.ask(isThroughDoorway) === true
   }
 
   /** The edition from which a row bears on this outlet: through a doorway not before 2020. 210.8(A). */

@@ -2,7 +2,8 @@ import { dropOf, type Drop } from '../diagnosis/drop'
 import { rank, type Ranking } from '../diagnosis/outlet'
 import type { ReadingName, Readings, Setting } from '../diagnosis/states'
 import type { FieldName } from '../model/fields'
-import { factAt, type FactRef, type Subject } from '../model/house'
+import { factAt, valueOf, whereSeen, type FactRef, type Known, type Subject } from '../model/house'
+import { sizeIndex, type Size } from '../tables/ampacity'
 import type { Site } from './site'
 
 /** Which fact of an outlet each reading of the diagnosis is. */
@@ -44,8 +45,8 @@ export function readingsOf(outlet: Subject<'outlet'>): {
   const take = (fields: Readonly<Partial<Record<string, FieldName<'outlet'>>>>) =>
     Object.fromEntries(
       Object.entries(fields).flatMap(([name, field]) => {
-        const fact = field === undefined ? undefined : factAt(outlet, field)
-        if (fact?.state !== 'known') return []
+        const fact = field && seenAt(outlet, field)
+        if (!fact) return []
         rests.push(fact)
         return [[name, fact.value]]
       }),
@@ -55,6 +56,12 @@ export function readingsOf(outlet: Subject<'outlet'>): {
   return { readings, setting, rests }
 }
 
+/** A reading that was taken; it speaks only where it was. */
+function seenAt(outlet: Subject<'outlet'>, field: FieldName<'outlet'>): Known | undefined {
+  const fact = factAt(outlet, field)
+  return fact && whereSeen(fact)
+}
+
 export interface ReadState {
   readonly ranking: Ranking
   readonly rests: readonly FactRef[]
@@ -62,7 +69,7 @@ export interface ReadState {
 
 /** What the voltages recorded at an outlet prove; undefined where none was. */
 export function readStateOf(site: Site, outlet: Subject<'outlet'>): ReadState | undefined {
-  if (!VOLTAGES.some(field => factAt(outlet, field)?.state === 'known')) return undefined
+  if (!VOLTAGES.some(field => seenAt(outlet, field))) return undefined
   const answers = site.kept<ReadState>('read states')
   let state = answers.get(outlet.id)
   if (!state) {
@@ -75,11 +82,27 @@ export function readStateOf(site: Site, outlet: Subject<'outlet'>): ReadState | 
   return state
 }
 
-/** The drop recorded at an outlet, split into what the run explains and what a joint makes. */
-export function readDropOf(outlet: Subject<'outlet'>): {
+/**
+ * The drop recorded at an outlet, split into what the run explains and what a joint makes. The run is taken in the
+ * conductor gauged at the device, else in the thinnest of the circuit where all of it was gauged.
+ */
+export function readDropOf(
+  site: Site,
+  outlet: Subject<'outlet'>,
+): {
   readonly drop: Drop | undefined
+  readonly size: Size | undefined
   readonly rests: readonly FactRef[]
 } {
   const { readings, setting, rests } = readingsOf(outlet)
-  return { drop: dropOf(readings, setting), rests }
+  const circuit = site.get(valueOf(outlet, 'circuit'), 'circuit')
+  const sizes = circuit ? site.children(circuit, 'segment').map(s => valueOf(s, 'size')) : []
+  const size = valueOf(outlet, 'size') ?? (sizes.includes(undefined) ? undefined : thinnest(sizes))
+  return { drop: dropOf(readings, { ...setting, ...(size && { size }) }), size, rests }
 }
+
+const thinnest = (sizes: readonly (Size | undefined)[]): Size | undefined =>
+  sizes
+    .flatMap(size => size ?? [])
+    .sort((a, b) => sizeIndex(a) - sizeIndex(b))
+    .at(0)

@@ -1,12 +1,11 @@
-import { valueOf, type FactRef, type Subject } from '../model/house'
+import { valueOf, whereSeen, type FactRef, type Subject } from '../model/house'
 import { dwellingLoad, type DwellingLoad } from '../tables/dwelling-load'
-import { applianceAmpsOf } from './load'
 import type { Site } from './site'
+import { Trail } from './trail'
 
 export interface ServiceLoad {
-  /** By what is recorded: the least the dwelling can have. Undefined while the floor area is not known. */
-  readonly load: DwellingLoad | undefined
-  readonly amps: number | undefined
+  /** By what is recorded, at each voltage the supply can have: the least the dwelling can have. */
+  readonly loads: readonly { readonly load: DwellingLoad; readonly amps: number }[]
   /** Everything that counts has been recorded. */
   readonly isWhole: boolean
   readonly rests: readonly FactRef[]
@@ -15,53 +14,54 @@ export interface ServiceLoad {
 const SMALL = 'kitchen small-appliance'
 /** Every dwelling has two of these and a laundry circuit counted, whatever was found. 220.52. */
 const LEAST_SMALL = 2
+const SUPPLY_VOLTS = { '120/240 V single phase': 240, '208Y/120 V': 208 } as const
 
-/** The load of the existing dwelling from its circuits and floor area. 220.83(A). */
+/** The load of the existing dwelling from its circuits and floor area; no sum without the area. 220.83(A). */
 export function serviceLoadOf(site: Site): ServiceLoad {
-  const { floorAreaFt2, areAppliancesRecorded, supply } = site.premises.facts
-  const rests: FactRef[] = [floorAreaFt2, areAppliancesRecorded, supply]
-  const area = valueOf(site.premises, 'floorAreaFt2')
-  const volts = valueOf(site.premises, 'supply') === '208Y/120 V' ? 208 : 240
-  let isWhole = valueOf(site.premises, 'areAppliancesRecorded') === true
-  const appliances: { what: string; va: number }[] = []
-  const chargers: number[] = []
-  let small = 0
-  let cooling = 0
-  let heating = 0
+  const trail = new Trail()
+  const area = trail.ask(site.premises.facts.floorAreaFt2)
+  const supply = trail.ask(site.premises.facts.supply)
+  let isWhole = trail.ask(site.premises.facts.areAppliancesRecorded) === true
+  const found: Found[] = []
   for (const circuit of site.all.circuit) {
-    const use = valueOf(circuit, 'requiredUse')
-    if (use === SMALL) small++
-    const supplies = valueOf(circuit, 'supplies')
-    const va = vaOf(site, circuit)
-    if (supplies === undefined) isWhole = false
-    if (va === undefined) {
-      if (supplies !== undefined && FIXED.has(supplies)) {
-        isWhole = false
-        rests.push(circuit.facts.applianceKw)
-      }
-      continue
-    }
-    rests.push(...va.rests)
-    if (!va.isExact) isWhole = false
-    if (supplies === 'vehicle charger') chargers.push(va.least)
-    else if (supplies === 'air conditioning') cooling += va.least
-    else if (supplies === 'space heating') heating += va.least
-    else
-      appliances.push({ what: valueOf(circuit, 'label') ?? supplies ?? 'appliance', va: va.least })
+    const one = findOn(site, circuit, trail)
+    if (!one.isSettled) isWhole = false
+    found.push(one)
   }
-  if (area === undefined) return { load: undefined, amps: undefined, isWhole: false, rests }
-  const load = dwellingLoad({
-    method: '220.83',
-    floorAreaFt2: area,
-    smallApplianceCircuits: Math.max(LEAST_SMALL, small),
-    laundryCircuits: 1,
-    appliances,
-    vehicleChargers: chargers,
-    airConditioningVa: cooling,
-    heating: { kind: 'central', va: heating },
-    edition: site.edition,
+  if (area === undefined) return { loads: [], isWhole: false, rests: trail.rests }
+  const volts = supply === undefined ? Object.values(SUPPLY_VOLTS) : [SUPPLY_VOLTS[supply]]
+  const small = found.filter(f => f.isSmallAppliance).length
+  const loads = volts.map(v => {
+    const of = (supplies: string) => found.filter(f => f.supplies === supplies).map(f => f.va(v))
+    const sum = (list: readonly number[]) => list.reduce((a, b) => a + b, 0)
+    const load = dwellingLoad({
+      method: '220.83',
+      floorAreaFt2: area,
+      smallApplianceCircuits: Math.max(LEAST_SMALL, small),
+      laundryCircuits: 1,
+      appliances: found
+        .filter(f => !APART.has(f.supplies ?? ''))
+        .map(f => ({ what: f.what, va: f.va(v) })),
+      vehicleChargers: of('vehicle charger'),
+      airConditioningVa: sum(of('air conditioning')),
+      heating: { kind: 'central', va: sum(of('space heating')) },
+      edition: site.edition,
+    })
+    return { load, amps: Math.round((10 * load.totalVa) / v) / 10 }
   })
-  return { load, amps: Math.round((10 * load.totalVa) / volts) / 10, isWhole, rests }
+  return { loads, isWhole, rests: trail.rests }
+}
+
+/** Counted on lines of their own. */
+const APART: ReadonlySet<string> = new Set(['vehicle charger', 'air conditioning', 'space heating'])
+
+interface Found {
+  readonly what: string
+  readonly supplies: string | undefined
+  readonly isSmallAppliance: boolean
+  /** Volt-amperes by the voltage of the supply; 0 where nothing was read, or ordinary outlets are fed. */
+  readonly va: (supplyVolts: number) => number
+  readonly isSettled: boolean
 }
 
 /** What a circuit supplies that is fastened in place or on a circuit of its own. */
@@ -75,20 +75,28 @@ const FIXED: ReadonlySet<string> = new Set([
   'vehicle charger',
 ])
 
-/** Volt-amperes of the appliance on a circuit; nothing where none was read, or where it feeds ordinary outlets. */
-function vaOf(
-  site: Site,
-  circuit: Subject<'circuit'>,
-): { least: number; isExact: boolean; rests: readonly FactRef[] } | undefined {
-  const kw = valueOf(circuit, 'applianceKw')
-  if (kw !== undefined)
-    return { least: kw * 1000, isExact: true, rests: [circuit.facts.applianceKw] }
-  const breaker = site.get(valueOf(circuit, 'fedBy'), 'breaker')
-  const poles = valueOf(breaker, 'poles')
-  if (valueOf(circuit, 'applianceAmps') === undefined) return undefined
-  const amps = applianceAmpsOf(site, circuit)
-  const volts = poles === 1 ? 120 : valueOf(site.premises, 'supply') === '208Y/120 V' ? 208 : 240
+/** What one circuit adds, and whether all that tells has been seen. */
+function findOn(site: Site, circuit: Subject<'circuit'>, trail: Trail): Found {
+  const supplies = trail.ask(circuit.facts.supplies)
+  const use = whereSeen(circuit.facts.requiredUse) && trail.ask(circuit.facts.requiredUse)
+  const what = valueOf(circuit, 'label') ?? supplies ?? 'appliance'
+  const found = (va: Found['va'], isSettled: boolean): Found => ({
+    what,
+    supplies,
+    isSmallAppliance: use === SMALL,
+    va,
+    isSettled: isSettled && supplies !== undefined,
+  })
+  const kw = whereSeen(circuit.facts.applianceKw) && trail.ask(circuit.facts.applianceKw)
+  if (kw !== undefined) return found(() => kw * 1000, true)
+  const amps = whereSeen(circuit.facts.applianceAmps) && trail.ask(circuit.facts.applianceAmps)
+  if (amps === undefined) {
+    const isFixed = supplies !== undefined && FIXED.has(supplies)
+    if (isFixed) trail.ask(circuit.facts.applianceKw)
+    return found(() => 0, !isFixed)
+  }
+  const breaker = site.get(trail.ask(circuit.facts.fedBy), 'breaker')
+  const poles = breaker && trail.ask(breaker.facts.poles)
   // Nobody has said of how many poles its breaker is: at least 120 V.
-  const least = poles === undefined ? 120 * amps.from : volts * amps.from
-  return { least, isExact: poles !== undefined, rests: amps.rests }
+  return found(v => amps * (poles === undefined || poles === 1 ? 120 : v), poles !== undefined)
 }

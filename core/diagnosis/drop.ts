@@ -22,11 +22,12 @@ export interface Drop {
 
 /** Ω per foot of copper at 75 °C, chapter 9 table 8. */
 const OHMS_FT_14 = 0.00314
-const OHMS_FT_12 = 0.00198
+/** The thickest an outlet of 120 V hangs on, where nobody gauged it. */
+const OHMS_FT_10 = 0.00124
 const OHMS_FT: Readonly<Record<string, number>> = {
   '14': OHMS_FT_14,
-  '12': OHMS_FT_12,
-  '10': 0.00124,
+  '12': 0.00198,
+  '10': OHMS_FT_10,
   '8': 0.000778,
 }
 /** Nobody has said how long the run is: up to here a house has them. */
@@ -46,7 +47,7 @@ export function dropOf(r: DropReadings, s: DropSetting = {}): Drop | undefined {
   const supply = r.hotNeutral ?? NOMINAL
   const volts = (supply * r.dropPercent) / 100
   const known = s.size === undefined ? undefined : OHMS_FT[s.size]
-  const least = 2 * (s.runFt ?? 0) * (known ?? OHMS_FT_12) * amps
+  const least = 2 * (s.runFt ?? 0) * (known ?? OHMS_FT_10) * amps
   const most = 2 * (s.runFt ?? LONGEST_FT) * (known ?? OHMS_FT_14) * amps
   const excess = Math.max(0, volts - most)
   return {

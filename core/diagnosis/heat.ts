@@ -48,6 +48,7 @@ const NO_ESTIMATE_BELOW = 0.1
 const FLOOR_SHARE = 0.3
 /** Shares of the rating this near to each other are a like load. */
 const LIKE_SHARE = 0.2
+const ROUNDING = 1e-9
 /** Carrying no more than this share, a breaker shows what its electronics make alone. */
 const IDLE_SHARE = 0.05
 const EXPONENTS = [1.6, 2] as const
@@ -106,7 +107,7 @@ const shareOf = (s: Scan): number | undefined =>
 function isLike(scan: Scan, other: Scan): boolean {
   if (other.id === scan.id || other.isElectronic !== scan.isElectronic) return false
   const [a, b] = [shareOf(scan), shareOf(other)]
-  return a === undefined || b === undefined || Math.abs(a - b) <= LIKE_SHARE
+  return a === undefined || b === undefined || Math.abs(a - b) <= LIKE_SHARE + ROUNDING
 }
 
 /** How warm an unloaded twin is, °C over the air: what the electronics make, measured instead of assumed. */

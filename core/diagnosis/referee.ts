@@ -57,8 +57,8 @@ export function doubtsOf(r: Readings, s: Setting = {}): Doubt[] {
   if (shortAmps !== undefined && (r.groundOhms ?? 0) > 1)
     doubt(
       'groundOhms',
-      `Through ${r.groundOhms} Ω a dead fault to the frame draws ${shortAmps} A at most: the breaker may hold it for ` +
-        'minutes, or never open',
+      `Through ${r.groundOhms} Ω a dead fault to the frame draws ${shortAmps} A at most: the breaker may ` +
+        'hold it for minutes, or never open',
       'Find the joint in the ground: impedance box by box, from the panel on',
     )
   if (r.jumperSeen === false && r.groundEarth === undefined && r.detectorOnGround === undefined)

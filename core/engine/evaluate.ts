@@ -224,12 +224,13 @@ function judgeUnderAll(rule: Rule, subject: Subject, context: Context): Result {
   context.begin(rule)
   context.rest(newest.verdict.asked)
   const { failure } = newest
-  const first = results.find(r => r.outcome === 'fault' || r.outcome === 'undecided')
+  // A fault in this edition and in every one after it.
+  const since = EDITIONS[results.findLastIndex(r => r.outcome !== 'fault') + 1]
   const isFault = newest.outcome === 'fault' && failure !== undefined
   const verdict = isFault
     ? context.faultUnless(failure.id, failure.data, {
         ...failure,
-        unless: [`the edition in force here is older than ${first?.site.edition}`],
+        unless: [`the edition in force here is older than ${since}`],
         ask: edition,
       })
     : context.undecided(

@@ -241,11 +241,13 @@ function speaksOf(
  * Two judgments that say the same for the same facts read the same. A fact is a new object once
  * anything about it changed.
  */
-function readsTheSame(before: Entry, { verdict, standing, outcome, why }: Result): boolean {
+function readsTheSame(before: Entry, result: Result): boolean {
+  const { verdict, standing, outcome, why, severity } = result
   const { asked } = verdict
   if (
     before.outcome !== outcome ||
     before.standing !== standing?.kind ||
+    before.severity !== severity ||
     before.why.text !== why.text ||
     before.asked !== asked.length
   )

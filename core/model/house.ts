@@ -117,6 +117,15 @@ export const factAt = (
   field: string,
 ): FactRef | undefined => (subject?.facts as Record<string, FactRef> | undefined)?.[field]
 
+/**
+ * A fact that speaks only where somebody has seen it: what is presumed while nobody says otherwise. Read aside, so that
+ * seeing it later turns what rested on its absence.
+ */
+export function whereSeen<V>(fact: Fact<V> | Unseen): Known<V> | undefined {
+  watcher?.add(fact.field)
+  return fact.state === 'known' ? fact : undefined
+}
+
 /** The same where somebody looked, seen or not; undefined where nobody has. */
 export function triedAt(subject: Subject | undefined, field: string): Fact | undefined {
   const fact = factAt(subject, field)

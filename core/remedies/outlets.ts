@@ -1,9 +1,8 @@
 import { valueOf } from '../model/house'
 import { atFirstOutlet, sharesNeutral } from './places'
-import { groundOf } from '../derive/ground'
+import { groundOf, LIVE_GROUND_VOLTS } from '../derive/ground'
 import { readStateOf } from '../derive/readings'
 import type { OutletState } from '../diagnosis/states'
-import { LIVE_GROUND_VOLTS } from '../rules/outlets/bootleg-ground'
 import { always, defineRemedy, type Advice, type Remedy, type RemedyDesk } from './remedy'
 
 /** Where it goes: the first outlet of this circuit, if the order along it is known and a device can stand there. */
@@ -42,8 +41,11 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
         return desk.refused(
           'The circuit starts at a fuse: a device at the first outlet, or beside the panel',
         )
-      if (sharesNeutral(desk, circuit) === true && breaker && desk.ask(breaker.facts.poles) === 1)
+      const shares = sharesNeutral(desk, circuit)
+      if (shares === true && breaker && desk.ask(breaker.facts.poles) === 1)
         return desk.offered('Of the two-pole type: the circuit shares its neutral')
+      if (shares === undefined)
+        return desk.conditional('The neutral must be the circuit’s own, or the type two-pole')
       return state === undefined
         ? desk.conditional('If one is listed for this panel')
         : desk.offered('One listed for this panel')

@@ -5,6 +5,7 @@ import { neutralGroupOf } from '../derive/neutrals'
 import { valueOf, type Subject } from '../model/house'
 import { afciSince, gfciRowsOf } from '../tables/protection-years'
 import { defineRemedy, always, type Advice, type Remedy, type RemedyDesk } from './remedy'
+import { sharesNeutral } from './places'
 import { legsOf } from '../derive/legs'
 import { roleOf } from '../derive/service-role'
 
@@ -140,8 +141,7 @@ function besidePanel(desk: RemedyDesk): Advice {
   const panel =
     subject.kind === 'enclosure' ? subject : site.get(breaker?.parent ?? undefined, 'enclosure')
   if (!panel) return desk.conditional('The panel of this circuit has to be found')
-  const shares = circuit && desk.ask(circuit.facts.sharesNeutralWith)
-  if (shares !== undefined && shares.length > 0)
+  if (circuit && sharesNeutral(desk, circuit) === true)
     return desk.refused('The neutral is shared: a device on one hot would trip on the other')
   const use = valueOf(site.get(desk.ask(panel.facts.room), 'room'), 'use')
   if (use === undefined)

@@ -1,3 +1,4 @@
+import { whereSeen } from '../../model/house'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { legsOf, type Leg } from '../../derive/legs'
@@ -156,14 +157,14 @@ const ONE_LEG_V = 50
  */
 function onOneLeg(breaker: Subject<'breaker'>, c: Context): Verdict | undefined {
   const between = breaker.facts.polesV
-  const volts = between.state === 'known' ? c.ask(between) : undefined
+  const volts = whereSeen(between) && c.ask(between)
   const where = c.ask(breaker.facts.space) ?? '?'
   if (volts !== undefined)
     return volts < ONE_LEG_V
       ? c.fault('same-leg', { where: `of the breaker in ${where}` })
       : undefined
   const half = breaker.facts.half
-  const isTwin = half.state === 'known' && c.ask(half) !== undefined
+  const isTwin = whereSeen(half) !== undefined && c.ask(half) !== undefined
   const legs = legsOf(c.site, breaker)
   const panel = c.site.get(breaker.parent ?? undefined, 'enclosure')
   const isOdd = panel !== undefined && c.ask(panel.facts.bus) === 'three phase'

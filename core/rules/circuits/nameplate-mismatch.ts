@@ -4,7 +4,7 @@ import { say } from '../../engine/say'
 import { allowedBand } from '../../derive/allowed'
 import type { Context } from '../../engine/context'
 import type { Comparison, Verdict } from '../../engine/verdict'
-import { absent, type FactRef, type Subject } from '../../model/house'
+import { absent, type FactRef, type Subject, whereSeen } from '../../model/house'
 
 /** Equipment with a nameplate: the device at most its maximum, the conductors at least its minimum. */
 export const nameplateMismatch = defineRule({
@@ -222,5 +222,5 @@ function sharedUnits(
 /** Fuses in the disconnect of the unit protect it, whatever stands ahead; infinite where there are none. */
 function unitFuse(circuit: Subject<'circuit'>, c: Context): number {
   const { unitFuseAmps } = circuit.facts
-  return (unitFuseAmps.state === 'known' ? c.ask(unitFuseAmps) : undefined) ?? Infinity
+  return (whereSeen(unitFuseAmps) && c.ask(unitFuseAmps)) ?? Infinity
 }

@@ -1,11 +1,8 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { LIVE_GROUND_VOLTS, SOUND_GROUND_VOLTS } from '../../derive/ground'
 import { absent } from '../../model/house'
 
-/** Volts between ground terminal and earth from which the terminal counts as live. */
-export const LIVE_GROUND_VOLTS = 50
-/** Volts a sound ground may show against a proved reference: more is never clear. */
-export const SOUND_GROUND_VOLTS = 5
 /** Volts neutral-to-ground under 12 A or more that no jumper at the device would leave standing. */
 const RISE_WITHOUT_JUMPER = 0.5
 

@@ -5,7 +5,7 @@ import { absent, type Subject } from '../../model/house'
 import { readStateOf } from '../../derive/readings'
 import { LETHAL_STATES, nameOf, type OutletState } from '../../diagnosis/states'
 import type { Danger } from '../../engine/verdict'
-import { LIVE_GROUND_VOLTS, SOUND_GROUND_VOLTS } from './bootleg-ground'
+import { LIVE_GROUND_VOLTS, SOUND_GROUND_VOLTS } from '../../derive/ground'
 
 /** Amperes in the grounding conductor, with a load of 12 A on the outlet, that are no leakage any more. */
 const GROUND_CARRIES_A = 1

@@ -1,3 +1,4 @@
+import { whereSeen } from '../../model/house'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import type { Context } from '../../engine/context'
@@ -32,7 +33,7 @@ export const spliceOutsideBox = defineRule({
 /** Soldered and taped, with no newer cable on the circuit it could lead to. */
 function isKnobAndTube(outlet: Subject<'outlet'>, c: Context): boolean {
   const { connector } = outlet.facts
-  if (connector.state !== 'known' || c.ask(connector) !== 'solder and tape') return false
+  if (!whereSeen(connector) || c.ask(connector) !== 'solder and tape') return false
   const circuit = c.site.get(c.ask(outlet.facts.circuit), 'circuit')
   const wirings = circuit ? c.site.children(circuit, 'segment').map(s => c.ask(s.facts.wiring)) : []
   return wirings.length > 0 && wirings.every(w => w === 'knob-and-tube')

@@ -1,3 +1,4 @@
+import { whereSeen } from '../../model/house'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
@@ -31,7 +32,7 @@ export const tamperResistant = defineRule({
         say('A 250 V receptacle: named from the {since} edition', { since: ALSO_250V_SINCE }),
       )
     const { deviceAmps } = outlet.facts
-    const amps = deviceAmps.state === 'known' ? c.ask(deviceAmps) : undefined
+    const amps = whereSeen(deviceAmps) && c.ask(deviceAmps)
     if (amps !== undefined && amps > 20) return c.na(say('Only 15 and 20 A receptacles are named'))
     const is = c.ask(outlet.facts.isTamperResistant)
     if (is === true) return c.clear(say('Tamper-resistant'))

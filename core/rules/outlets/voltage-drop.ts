@@ -1,4 +1,4 @@
-import { readDropOf } from '../../derive/readings'
+import { readDropOf, readStateOf } from '../../derive/readings'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { absent } from '../../model/house'
@@ -7,6 +7,13 @@ import { absent } from '../../model/house'
 const JOINT_PERCENT = 2
 /** More than this under 12 to 15 A calls for finding where it is lost; it is no rule of the code. */
 const ORDINARY_PERCENT = 5
+
+const WHERE = {
+  hot: 'in the hot',
+  neutral: 'in the neutral',
+  both: 'in hot and neutral',
+  unread: 'in hot or neutral',
+} as const
 
 /** What is lost under load is lost in the length of the wire, and not in a joint. */
 export const voltageDrop = defineRule({
@@ -40,27 +47,38 @@ export const voltageDrop = defineRule({
         ? c.na(say('Nothing can be plugged in to load it'))
         : c.undecided(say('No drop under load was recorded'))
     }
-    const { drop, rests } = readDropOf(outlet)
+    const { drop, size, rests } = readDropOf(c.site, outlet)
     c.rest(rests)
-    if (!drop) return c.na(say('It does not carry a load: judged by what it is wired like'))
+    if (!drop)
+      return readStateOf(c.site, outlet)
+        ? c.na(say('It carries no load: judged by the voltages read at it'))
+        : c.undecided(
+            say('It carries no load: what its voltages are has not been recorded'),
+            [],
+            [absent(outlet, 'hotNeutralV')],
+          )
+    if (percent <= ORDINARY_PERCENT)
+      return c.clear(say('{percent} % lost under load is ordinary', { percent }))
     const { volts, ohms, watts, side } = drop
-    const most = drop.ordinaryVolts[1]
-    if (drop.excessPercent >= JOINT_PERCENT) {
-      const where =
-        side === undefined
-          ? 'in hot or neutral'
-          : side === 'both'
-            ? 'in hot and neutral'
-            : `in the ${side}`
-      return c.fault('joint', { volts, most, ohms, watts, side: where })
-    }
-    if (percent > ORDINARY_PERCENT && c.ask(outlet.facts.runFt) === undefined)
+    const [least, most] = drop.ordinaryVolts
+    if (drop.excessPercent >= JOINT_PERCENT)
+      return c.fault('joint', { volts, most, ohms, watts, side: WHERE[side ?? 'unread'] })
+    // What a long or a thin run explains, a short or a thick one does not.
+    const runFt = c.ask(outlet.facts.runFt)
+    const unexplained = (percent * (volts - least)) / volts
+    if (unexplained >= JOINT_PERCENT && (runFt === undefined || size === undefined))
       return c.undecided(
-        say('{percent} % is ordinary on a long run only; how long this one is nobody has said', {
-          percent,
-        }),
+        say(
+          '{percent} % is ordinary on a long run of thin wire only, and that has not been measured',
+          {
+            percent,
+          },
+        ),
         [],
-        [absent(outlet, 'runFt')],
+        [
+          ...(runFt === undefined ? [outlet.facts.runFt] : []),
+          ...(size === undefined ? [outlet.facts.size] : []),
+        ],
       )
     return c.clear(say('{volts} V are lost under load, which the run explains', { volts }))
   },

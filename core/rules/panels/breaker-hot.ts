@@ -38,7 +38,7 @@ export const breakerHot = defineRule({
     const ratingAmps = c.ask(breaker.facts.ratingAmps)
     const protection = c.ask(breaker.facts.protection)
     const circuit = c.site.circuitsOf(breaker)[0]
-    const loadAmps = loadOf(breaker, c)
+    const loadAmps = clampedOn(breaker, c)
     if (ambientC === undefined || ratingAmps === undefined || protection === undefined)
       return c.undecided(
         say('{temperatureC|°C}; the air, the rating or the kind of breaker is not known', {
@@ -57,7 +57,7 @@ export const breakerHot = defineRule({
           id: other.id,
           temperatureC: t,
           ratingAmps: r,
-          loadAmps: loadOf(other, c),
+          loadAmps: clampedOn(other, c),
           isElectronic: p !== 'standard',
         })
     }
@@ -142,7 +142,7 @@ export const breakerHot = defineRule({
 })
 
 /** Amperes clamped on the circuit of a breaker at the moment of the scan. */
-function loadOf(breaker: Subject<'breaker'>, c: Context): number | undefined {
+function clampedOn(breaker: Subject<'breaker'>, c: Context): number | undefined {
   const circuit = c.site.circuitsOf(breaker)[0]
   return circuit && c.ask(circuit.facts.loadAmps)
 }

@@ -1,6 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { absent, valueOf, type FactRef, type Subject } from '../../model/house'
+import { absent, valueOf, type FactRef, type Subject, whereSeen } from '../../model/house'
 import { aheadOf } from '../../derive/ahead'
 import type { Context } from '../../engine/context'
 import type { Verdict } from '../../engine/verdict'
@@ -207,7 +207,7 @@ function sourcesOn(enclosure: Subject<'enclosure'>, c: Context): Sources | 'none
     .filter(b => c.ask(b.facts.role) === 'backfed source')
   if (backfed.length === 0) {
     const has = enclosure.facts.hasSecondSource
-    const isSaid = has.state === 'known' && c.ask(has) === true
+    const isSaid = whereSeen(has) !== undefined && c.ask(has) === true
     return isSaid && c.ask(enclosure.facts.interlock) !== 'listed interlock or transfer switch'
       ? { amps: undefined, areOpposite: undefined, areInverters: false }
       : 'none'

@@ -1,6 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { absent } from '../../model/house'
+import { absent, whereSeen } from '../../model/house'
 
 export const spacesExceeded = defineRule({
   id: 'spaces-exceeded',
@@ -26,7 +26,7 @@ export const spacesExceeded = defineRule({
     for (const breaker of c.site.children(enclosure, 'breaker')) {
       // The main is none of the circuits.
       const role = breaker.facts.role
-      if (role.state === 'known' && c.ask(role) === 'main') continue
+      if (whereSeen(role) && c.ask(role) === 'main') continue
       const poles = c.ask(breaker.facts.poles)
       if (poles === undefined) isOpen = true
       least += poles ?? 1

@@ -35,17 +35,19 @@ export const serviceLoad = defineRule({
     // The load is that of the dwelling: where several disconnects share it, they are compared together.
     const shared = sharedMain(enclosure, c)
     const main = shared.amps
-    const { load, amps, isWhole, rests } = serviceLoadOf(c.site)
+    const { loads, isWhole, rests } = serviceLoadOf(c.site)
     c.rest(rests)
-    if (!load || amps === undefined)
+    const [low, high] = [loads.at(0), loads.at(-1)].sort((a, b) => (a?.amps ?? 0) - (b?.amps ?? 0))
+    if (!low || !high)
       return c.undecided(
         say('The floor area is not known: no load can be calculated'),
         [],
         [c.site.premises.facts.floorAreaFt2],
       )
+    const { amps } = main !== undefined && low.amps > main ? low : high
     const working = [
-      ...load.lines.map(l => say('{what}: {va} VA', { what: l.what, va: l.va })),
-      say('together {va} VA, {amps} A', { va: load.totalVa, amps }),
+      ...high.load.lines.map(l => say('{what}: {va} VA', { what: l.what, va: l.va })),
+      say('together {va} VA, {amps} A', { va: high.load.totalVa, amps }),
     ]
     if (role.value === undefined || main === undefined || shared.isOpen)
       return c.undecided(
@@ -60,7 +62,16 @@ export const serviceLoad = defineRule({
       rightLabel: 'service',
       unit: 'A',
     } as const
-    if (amps > main) return c.fault('load-over-service', { amps, main }, { working, compare })
+    if (low.amps > main) return c.fault('load-over-service', { amps, main }, { working, compare })
+    if (high.amps > main)
+      return c.undecided(
+        say('{low} A at 240 V and {high} A at 208 V: which supply it is nobody has measured', {
+          low: low.amps,
+          high: high.amps,
+        }),
+        working,
+        [c.site.premises.facts.supply],
+      )
     return isWhole
       ? c.clear(
           say('{amps} A calculated for a service of {main} A', { amps, main }),

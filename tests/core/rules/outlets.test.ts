@@ -338,7 +338,11 @@ ruleTable('miswire', {
 ruleTable('voltage-drop', {
   clear: [
     row('what the run explains', oneOutlet({ dropPercent: 3, runFt: 60, testLoadA: 13 })),
-    row('long, and explained', oneOutlet({ dropPercent: 7, runFt: 110, testLoadA: 13 })),
+    row(
+      'long and thin, and explained',
+      oneOutlet({ dropPercent: 7, runFt: 110, testLoadA: 13, size: '14' }),
+    ),
+    row('ordinary, on a run of 10 ft', oneOutlet({ dropPercent: 5, runFt: 10, testLoadA: 13 })),
     row('small, of a run nobody measured', oneOutlet({ dropPercent: 5 })),
   ],
   fault: [
@@ -359,14 +363,31 @@ ruleTable('voltage-drop', {
     }),
     row('side not read', oneOutlet({ dropPercent: 12, runFt: 60 }), 'p', { why: 'hot or neutral' }),
     row('no run is that long', oneOutlet({ dropPercent: 20 })),
+    row(
+      'long, and of 10 AWG',
+      oneOutlet({ dropPercent: 7, runFt: 110, testLoadA: 13, size: '10' }),
+    ),
   ],
   undecided: [
-    row('ordinary on a long run only', oneOutlet({ dropPercent: 7 }), 'p', { missing: ['runFt'] }),
+    row('ordinary on a long run only', oneOutlet({ dropPercent: 7 }), 'p', {
+      missing: ['runFt', 'size'],
+    }),
+    row(
+      'long, of wire nobody gauged',
+      oneOutlet({ dropPercent: 7, runFt: 110, testLoadA: 13 }),
+      'p',
+      {
+        missing: ['size'],
+      },
+    ),
+    row('it carries nothing, and nobody measured', oneOutlet({ dropPercent: 100 }), 'p', {
+      missing: ['hotNeutralV'],
+    }),
     row('nobody loaded it', oneOutlet({}), 'p', { missing: ['dropPercent'] }),
   ],
   inapplicable: [
     row('a light', oneOutlet({ type: 'luminaire' })),
-    row('it carries nothing', oneOutlet({ dropPercent: 100 })),
+    row('it carries nothing', oneOutlet({ dropPercent: 100, hotNeutralV: 0 })),
   ],
 })
 const bare = { isTamperResistant: false, heightFt: 1, isDedicated: false }

@@ -585,6 +585,22 @@ ruleTable('service-load', {
     ),
   ],
   undecided: [
+    row(
+      '76 A at 240 V and 88 A at 208 V: which supply nobody has measured',
+      loads(80, { floorAreaFt2: 1500, areAppliancesRecorded: true, supply: undefined }, [
+        [{ supplies: 'cooking appliance', applianceKw: 12 }],
+        [{ supplies: 'water heater', applianceKw: 4.5 }],
+        [{ supplies: 'space heating', applianceKw: 8 }],
+      ]),
+      'main',
+      { missing: ['supply'] },
+    ),
+    row(
+      'a circuit nobody has said what it supplies',
+      loads(200, { floorAreaFt2: 1500, areAppliancesRecorded: true }, [[{}]]),
+      'main',
+      { missing: ['supplies'] },
+    ),
     row('no floor area', loads(100, { areAppliancesRecorded: true }, BIG), 'main', {
       missing: ['floorAreaFt2'],
     }),

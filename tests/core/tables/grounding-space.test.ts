@@ -126,6 +126,38 @@ describe('heat', () => {
     )
     expect(a).toMatchObject({ overAirC: 5, overWarmestC: 1, isWeak: true })
   })
+  const scan = (id: string, temperatureC: number, loadAmps?: number, isElectronic = false) => ({
+    id,
+    temperatureC,
+    ratingAmps: 20,
+    isElectronic,
+    ...(loadAmps !== undefined && { loadAmps }),
+  })
+  it.each([
+    ['nothing under a tenth of the rating', 1.9, undefined],
+    ['a tenth scaled as 30 %', 2, [69, 111]],
+    ['a quarter scaled as 30 %', 5, [69, 111]],
+    ['30 % as it is', 6, [69, 111]],
+    ['40 % as it is', 8, [43, 62]],
+  ])('D5: %s', (_name, amps, atRatedC) =>
+    expect(heatOf([scan('a', 35, amps)], 25)[0]!.atRatedC).toEqual(atRatedC),
+  )
+  it('D5: neighbors at a like load only, where both were clamped', () => {
+    const over = (amps: number | undefined) =>
+      heatOf([scan('a', 40, 12), scan('b', 30, amps)], 25)[0]!.overWarmestC
+    expect([over(8), over(16), over(7.9), over(16.1), over(undefined)]).toEqual([
+      10,
+      10,
+      undefined,
+      undefined,
+      10,
+    ])
+  })
+  it('D5: an unloaded twin is the baseline of electronics', () => {
+    const over = (twin: number, amps: number) =>
+      heatOf([scan('a', 45, 10, true), scan('t', twin, amps, true)], 25)[0]!.overAirC
+    expect([over(31, 0), over(31, 1), over(31, 1.1), over(20, 0)]).toEqual([14, 14, 10, 20])
+  })
   it.each([
     [0, 'none'],
     [1, 'possible'],

@@ -1,0 +1,87 @@
+import {
+  evaluate,
+  FIELDS,
+  LiveAssessment,
+  resultKey,
+  RULES,
+  Site,
+  type Kind,
+  type Observation,
+} from '#core'
+import { hillside } from '#core/examples/hillside'
+import { bakehouse } from '#core/examples/bakehouse'
+import { observe, type Node } from '../support/house'
+
+/**
+ * What is judged while one records is what is judged when the file is opened: for every field there is, on a thing of
+ * every kind, each value recorded where nobody had seen one before.
+ */
+interface Described {
+  readonly type: string
+  readonly options?: readonly (string | number)[]
+  readonly min?: number
+  readonly max?: number
+}
+const valuesOf = (field: Described): readonly unknown[] => {
+  switch (field.type) {
+    case 'choice':
+      return [field.options?.[0], field.options?.at(-1)]
+    case 'flag':
+      return [true, false]
+    case 'number':
+      return [field.min, field.max]
+    default:
+      return []
+  }
+}
+
+const HOUSES: [string, () => object][] = [
+  ['hillside', hillside],
+  ['bakehouse', bakehouse],
+]
+describe.each(HOUSES)('recording in %s', (_name, house) => {
+  const log = observe(house() as Node)
+  const kinds = Object.keys(FIELDS) as Kind[]
+  it.each(kinds)('a fact of a %s', kind => {
+    const live = new LiveAssessment()
+    const shown = new Map<string, string>()
+    let n = 0
+    const stale: string[] = []
+    const take = (observations: readonly Observation[]): void => {
+      const { changed, gone } = live.append(observations)
+      for (const key of gone) shown.delete(key)
+      for (const r of changed)
+        shown.set(resultKey(r.rule, r.subject.id), `${r.outcome} ${r.severity ?? undefined}`)
+    }
+    take(log)
+    const append = (subject: string, field: string, value: unknown): void => {
+      n++
+      const noted = {
+        id: `zz${String(n).padStart(6, '0')}`,
+        at: '2027-01-01T08:00:00.000Z',
+        by: 'test',
+        act: 'note',
+        subject,
+        field,
+        value,
+        grade: 'seen',
+      } as Observation
+      take([noted])
+    }
+    const things = [...live.ledger.house.subjects.values()].filter(s => s.kind === kind)
+    // The first and the last of a kind: one that much hangs on, and one at the end.
+    for (const thing of new Set([things[0], things.at(-1)]))
+      for (const [field, described] of Object.entries(FIELDS[kind]))
+        for (const value of valuesOf(described as Described)) {
+          if (!thing) continue
+          append(thing.id, field, value)
+          for (const r of evaluate(new Site(live.ledger.house), RULES)) {
+            const key = resultKey(r.rule.id, r.subject.id)
+            const answer = shown.get(key) ?? 'n/a undefined'
+            if (answer !== `${r.outcome} ${r.severity}`)
+              stale.push(`${field} = ${String(value)}: ${key} is ${answer}`)
+          }
+        }
+    expect([...new Set(stale.map(s => s.split(':')[0]))]).toEqual([])
+  })
+})
