@@ -169,3 +169,25 @@ describe('the engine', () => {
     expect(text).toContain('20 A > 15 A')
   })
 })
+
+describe('an edition nobody has said (second reading, A24)', () => {
+  const house = (edition?: number): Node => ({
+    ...panel([], { surge: 'none', work: 'replaced' }),
+    premises: { visitedOn: '2026-01-01', ...(edition !== undefined && { edition }) },
+  })
+  const open = judge('surge-protector', house(), 'main')
+  it('leans to a fault unless the edition is older than the first that asks', () => {
+    expect(open.leaning?.to).toBe('fault')
+    expect(open.leaning?.unless.map(u => u.text)).toEqual([
+      'the edition in force here is older than 2020',
+    ])
+    expect(open.leaning?.ask).toMatchObject({ subject: 'premises', field: 'edition' })
+  })
+  it.each([
+    [2017, 'n/a'],
+    [2020, 'fault'],
+    [2023, 'fault'],
+  ])('under %i it is %s', (edition, outcome) =>
+    expect(judge('surge-protector', house(edition), 'main').outcome).toBe(outcome),
+  )
+})
