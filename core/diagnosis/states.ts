@@ -206,7 +206,8 @@ const SETTLES: Record<OutletState, string> = {
   'floating ground energized':
     'Unplug what stands on this ground, one after another, until the frame is dead: make safe now',
 }
-export const settlesOf = (h: Hypothesis): string => h.map(s => SETTLES[s]).join('. ')
+export const settlesOf = (h: Hypothesis): string =>
+  h.map(s => (SETTLES[s].endsWith('?') || h.length === 1 ? SETTLES[s] : `${SETTLES[s]}.`)).join(' ')
 
 export const HOW: Record<ReadingName, string> = {
   hotNeutral: 'Narrow slot to wide slot, low-impedance mode',

@@ -242,6 +242,11 @@ describe('two faults at once', () => {
       )!.isLethal,
     ).toBe(true)
   })
+  it('what settles two at once reads as sentences', () => {
+    const says = diagnose({ dropPercent: 22, lamps: 'open ground' }, low).states.map(x => x.settles)
+    expect(says.filter(x => /[?.]\.|[a-zΩ] [A-Z][a-z]+ the /.test(x))).toEqual([])
+    expect(says.some(x => x.includes('conductor? Walk'))).toBe(true)
+  })
   it('without a ground, what tells hot from neutral is a proved earth', () => {
     const d = diagnose(
       {
