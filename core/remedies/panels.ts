@@ -141,8 +141,13 @@ function besidePanel(desk: RemedyDesk): Advice {
   const panel =
     subject.kind === 'enclosure' ? subject : site.get(breaker?.parent ?? undefined, 'enclosure')
   if (!panel) return desk.conditional('The panel of this circuit has to be found')
-  if (circuit && sharesNeutral(desk, circuit) === true)
+  const shares = circuit ? sharesNeutral(desk, circuit) : false
+  if (shares === true)
     return desk.refused('The neutral is shared: a device on one hot would trip on the other')
+  if (shares === undefined)
+    return desk.conditional(
+      'Only where the neutral is the circuit’s own: see whether another hot shares it',
+    )
   const use = valueOf(site.get(desk.ask(panel.facts.room), 'room'), 'use')
   if (use === undefined)
     return desk.conditional(

@@ -25,7 +25,7 @@ describe('a device beside the panel is an outlet itself', () => {
       {
         premises: { edition: 2020 },
         rooms: [{ id: 'r', use: 'bedroom' }, ...(use ? [{ id: 'where', use }] : [])],
-        circuit: more,
+        circuit: { sharesNeutralWith: [], ...more },
       },
     )
     const main = (base.enclosures as Node[])[0]!
@@ -54,6 +54,12 @@ describe('a device beside the panel is an outlet itself', () => {
     ['in a laundry both', house('laundry'), 'offered', 'Dual'],
     ['in the attic nothing more', house('attic'), 'offered', 'nothing more'],
     ['where nobody said where the panel is', house(undefined), 'conditional', 'place'],
+    [
+      'where nobody looked for a second hot',
+      house('garage', { sharesNeutralWith: undefined }),
+      'conditional',
+      'neutral',
+    ],
     [
       'on a shared neutral not at all',
       house('garage', { sharesNeutralWith: ['c9'] }),
