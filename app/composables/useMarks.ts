@@ -58,7 +58,7 @@ export function belongings(site: Site, subject: Subject): Subject[] {
     const feeder = site.get(valueOf(subject as Subject<'enclosure'>, 'fedFrom'), 'feeder')
     return feeder ? [subject, feeder, ...site.children(feeder, 'exposure')] : [subject]
   }
-  if (subject.kind === 'premises') return [subject, ...site.all.amendment]
+  if (subject.kind === 'premises') return [subject, ...site.all.adoption, ...site.all.amendment]
   return [subject]
 }
 

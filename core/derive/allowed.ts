@@ -1,6 +1,7 @@
 import { absent, type Subject, type FactRef, whereSeen } from '../model/house'
 import { allowedDevice, isTabled, type Allowed } from '../tables/allowed-device'
 import { sizeIndex, type Column, type Size, type TableMetal } from '../tables/ampacity'
+import { crowdOf } from './crowd'
 import type { Site } from './site'
 import { Trail } from './trail'
 
@@ -77,6 +78,9 @@ export function tableMetals(
 const seCapHangsOnInsulation = (size: Size, edition: number): boolean =>
   edition >= 2017 ? sizeIndex(size) <= sizeIndex('10') : edition >= 2011
 
+// Armored cable in thermal insulation carries its 60 °C value too, 320.80(A); up to 10 AWG the small-conductor limit of
+// 240.4(D) is no higher than that, so nobody is asked there.
+
 const asFacet = (load: LoadFact): Facet<boolean> => ({
   fact: load.fact,
   values: load.value === undefined ? [true, false] : [load.value],
@@ -114,7 +118,9 @@ const saysInsulation = (wiring: string | undefined): Column | undefined =>
 /** Every value the table, its column and its caps can take for a run. 310.16, 334.80, 338.10(B)(4), 110.14(C). */
 export function valuesOf(run: RunFacts, edition: number): RunValues {
   const { size, wiring, isInInsulation } = run
-  const capAsksInsulation = wiring === 'SE' && seCapHangsOnInsulation(size, edition)
+  const capAsksInsulation =
+    (wiring === 'SE' && seCapHangsOnInsulation(size, edition)) ||
+    (wiring === 'armored cable' && sizeIndex(size) > sizeIndex('10'))
   const caps = capAsksInsulation
     ? isInInsulation === undefined
       ? BOTH
@@ -182,7 +188,14 @@ export function allowedBand(
     }
   }
 
-  const stretches: { ambientC: number; currentCarrying: number }[] = []
+  interface Stretch {
+    ambientC: number
+    currentCarrying: number
+  }
+  const stretches: Stretch[] = []
+  // The same stretches with as few conductors as there may be; only where circuits are told and not all about them.
+  const airier: Stretch[] = []
+  let crowdFact: FactRef | undefined
   const missing: FactRef[] = []
   for (const exposure of site.children(run, 'exposure')) {
     const what = trail.ask(exposure.facts.what)
@@ -191,9 +204,12 @@ export function allowedBand(
     const isCrowded = what === 'crowded' || what === 'hot and crowded'
     const ambientC = isHot ? trail.ask(exposure.facts.ambientC) : 30
     if (ambientC === undefined) missing.push(last())
-    const currentCarrying = isCrowded ? trail.ask(exposure.facts.currentCarrying) : 3
-    if (currentCarrying === undefined) missing.push(last())
-    stretches.push({ ambientC: ambientC ?? 30, currentCarrying: currentCarrying ?? 3 })
+    const crowd = isCrowded ? crowdOf(site, exposure) : ORDINARY
+    if (crowd) trail.rests.push(...crowd.rests)
+    else missing.push(absent(exposure, 'currentCarrying'))
+    stretches.push({ ambientC: ambientC ?? 30, currentCarrying: crowd?.most ?? 3 })
+    airier.push({ ambientC: ambientC ?? 30, currentCarrying: crowd?.least ?? 3 })
+    if (crowd && crowd.least !== crowd.most) crowdFact ??= crowd.missing[0]
   }
   // Out of the table there is no sum: 14 AWG aluminum is no building wire, and what was gauged is gauged again.
   const isInTable = metals.values.some(m => isTabled(size, m, site.edition))
@@ -202,12 +218,25 @@ export function allowedBand(
   if (missing.length > 0) return { isKnown: false, rests: trail.rests, missing }
   const sets = run.kind === 'feeder' ? parallel(run, trail) : 1
   if (stretches.length === 0) stretches.push({ ambientC: 30, currentCarrying: 3 })
+  const crowds: Facet<readonly Stretch[]> = {
+    fact: crowdFact,
+    values: crowdFact ? [stretches, airier] : [stretches],
+  }
 
-  const facets: readonly Facet<unknown>[] = [metals, caps, insulation, terminals, loads, wholes]
+  const facets: readonly Facet<unknown>[] = [
+    metals,
+    caps,
+    insulation,
+    terminals,
+    loads,
+    wholes,
+    crowds,
+  ]
   const key =
     `${size} ${metal} ${wiring} ${isInInsulation} ${insulationC} ${terminalsC} ` +
     `${feedsSeveralReceptacles.value} ${wholes.values.length > 1 ? 'open' : wholes.values[0]} ` +
-    `${site.edition} ${sets} ${stretches.map(x => `${x.ambientC}:${x.currentCarrying}`).join()}`
+    `${site.edition} ${sets} ` +
+    crowds.values.map(s => s.map(x => `${x.ambientC}:${x.currentCarrying}`).join()).join(' or ')
   const tried = TRIED.get(key) ?? tryAll()
   return {
     isKnown: true,
@@ -225,26 +254,29 @@ export function allowedBand(
         for (const [c, column] of insulation.values.entries())
           for (const [d, marked] of terminals.values.entries())
             for (const [e, feeds] of loads.values.entries())
-              for (const [f, whole] of wholes.values.entries()) {
-                const run = {
-                  size: size!,
-                  metal: m.metal,
-                  isCopperClad: m.isCopperClad,
-                  insulation: column,
-                  isCappedAt60,
-                  terminals: marked,
-                  sets,
-                  feedsSeveralReceptacles: feeds,
-                  carriesWholeDwelling: whole,
+              for (const [f, whole] of wholes.values.entries())
+                for (const [g, crowd] of crowds.values.entries()) {
+                  const run = {
+                    size: size!,
+                    metal: m.metal,
+                    isCopperClad: m.isCopperClad,
+                    insulation: column,
+                    isCappedAt60,
+                    terminals: marked,
+                    sets,
+                    feedsSeveralReceptacles: feeds,
+                    carriesWholeDwelling: whole,
+                  }
+                  const sums = crowd.map(stretch =>
+                    allowedDevice({ ...run, ...stretch }, site.edition),
+                  )
+                  combos.push({
+                    at: [a, b, c, d, e, f, g],
+                    allowed: sums.reduce((worst, sum) =>
+                      sum.allowed < worst.allowed ? sum : worst,
+                    ),
+                  })
                 }
-                const sums = stretches.map(stretch =>
-                  allowedDevice({ ...run, ...stretch }, site.edition),
-                )
-                combos.push({
-                  at: [a, b, c, d, e, f],
-                  allowed: sums.reduce((worst, sum) => (sum.allowed < worst.allowed ? sum : worst)),
-                })
-              }
     const low = combos.reduce((worst, x) =>
       x.allowed.allowed < worst.allowed.allowed ? x : worst,
     ).allowed
@@ -270,6 +302,8 @@ interface Tried {
   readonly high: Allowed
   /** Which facets tell, by rating. */ readonly telling: Map<number, readonly number[]>
 }
+/** A stretch that is not crowded: the table holds for three. */
+const ORDINARY = { least: 3, most: 3, missing: [], rests: [] }
 const TRIED = new Map<string, Tried>()
 
 /** The unseen facts whose value could turn the answer for a device of this rating. */

@@ -1,6 +1,7 @@
 import { absent, type Subject } from '../model/house'
 import { roleOf } from './service-role'
 import { soundnessOf } from './electrode'
+import { setsOf } from './service-sets'
 import type { Context } from '../engine/context'
 import { say } from '../engine/say'
 import type { Verdict } from '../engine/verdict'
@@ -125,7 +126,9 @@ function waterSize(c: Context, metal: 'copper' | 'aluminum'): Size | undefined {
   c.rest(roleOf(c.site, service).rests)
   const size = c.ask(service.facts.serviceSize)
   const of = c.ask(service.facts.serviceMetal)
-  return size && of ? electrodeConductorSize(size, of, metal, 'water pipe') : undefined
+  return size && of
+    ? electrodeConductorSize(size, of, metal, 'water pipe', setsOf(service, c))
+    : undefined
 }
 
 /** Sized by the circuit likely to energize it: an ordinary 20 A circuit. 250.104(B), 250.122. */

@@ -2,6 +2,7 @@ import type { Subject } from '../model/house'
 import { sizeName } from '../tables/allowed-device'
 import { sizeIndex } from '../tables/ampacity'
 import { electrodeConductorSize } from '../tables/grounding'
+import { setsOf } from './service-sets'
 import type { Site } from './site'
 import { Trail, type Walked } from './trail'
 
@@ -82,7 +83,7 @@ function look(site: Site, electrode: Subject<'electrode'>, enclosure: Subject<'e
   if (isJumpered === false) fail('no-jumper')
   const least =
     service && serviceMetal && metal && type && !isForbidden(type)
-      ? electrodeConductorSize(service, serviceMetal, metal, type)
+      ? electrodeConductorSize(service, serviceMetal, metal, type, setsOf(enclosure, trail))
       : undefined
   if (
     size &&

@@ -27,9 +27,12 @@ export function legsOf(site: Site, breaker: Subject<'breaker'>): Walked<Leg[]> {
   const pattern: readonly Leg[] = bus === 'three phase' ? ['A', 'B', 'C'] : ['A', 'B']
   const legs = Array.from({ length: poles }, (_, pole) => pattern[(row + pole) % pattern.length]!)
   // On a single-phase supply the third bar is dead, or on the leg of a neighbor: only a measurement tells which.
-  if (legs.includes('C') && trail.ask(panel.facts.thirdLeg) !== 'fed by a third phase')
-    return { value: undefined, rests: trail.rests }
-  return { value: legs, rests: trail.rests }
+  const third = legs.includes('C') ? trail.ask(panel.facts.thirdLeg) : 'fed by a third phase'
+  if (third === 'fed by a third phase') return { value: legs, rests: trail.rests }
+  const jumpered =
+    third === 'jumpered to another leg' ? trail.ask(panel.facts.jumperedTo) : undefined
+  if (jumpered === undefined) return { value: undefined, rests: trail.rests }
+  return { value: legs.map(leg => (leg === 'C' ? jumpered : leg)), rests: trail.rests }
 }
 
 function rowOf(panel: Subject<'enclosure'>, space: number, trail: Trail): number | undefined {

@@ -68,6 +68,7 @@ export class Site {
       bond: [],
       photo: [],
       amendment: [],
+      adoption: [],
       override: [],
       circuit: [],
       segment: [],

@@ -1,6 +1,7 @@
 import { valueOf, type Subject } from '../model/house'
 import { startsAheadOfMain } from './ahead'
 import type { Site } from './site'
+import { lowerMainOf } from './throws'
 import { Trail, type Walked } from './trail'
 
 /** Protection ahead of a breaker's own: the smallest device upstream, and whether the walk reached the supply. */
@@ -21,7 +22,8 @@ const LEAST_BREAKER = 15
 /** The devices ahead of a breaker. Worked out once per enclosure chain. */
 export function upstreamOf(site: Site, breaker: Subject<'breaker'>): Walked<Upstream> {
   const answers = site.kept<Walked<Upstream>>('upstream')
-  const key = breaker.parent ?? breaker.id
+  // Above and below the gap of a split bus other devices stand ahead.
+  const key = `${breaker.parent ?? breaker.id} ${valueOf(breaker, 'section') ?? ''}`
   let walked = answers.get(key)
   if (!walked) answers.set(key, (walked = walkUp(site, breaker)))
   return walked
@@ -51,6 +53,8 @@ function walkUp(site: Site, breaker: Subject<'breaker'>): Walked<Upstream> {
   // What starts at the line lugs of a main is not protected by it.
   let isBehindMain = true
   let enclosure = site.get(breaker.parent ?? undefined, 'enclosure')
+  // Seen from below the gap of a split bus, the main of the lower section stands ahead.
+  let at = breaker
   while (enclosure && !walked.has(enclosure.id)) {
     walked.add(enclosure.id)
     const backfed = site
@@ -64,6 +68,12 @@ function walkUp(site: Site, breaker: Subject<'breaker'>): Walked<Upstream> {
     const main = isBehindMain ? trail.ask(enclosure.facts.mainKind) : 'main lugs'
     if (main === 'main breaker' || main === 'fused main')
       take(enclosure, trail.ask(enclosure.facts.mainAmps), LEAST_MAIN)
+    else if (main === 'split bus') {
+      const section = trail.ask(at.facts.section)
+      const lower = section === 'upper' ? undefined : lowerMainOf(site, enclosure)
+      if (section === 'lower' && lower) take(lower, trail.ask(lower.facts.ratingAmps), LEAST_MAIN)
+      else if (section !== 'upper' && lower !== at) unread(LEAST_MAIN)
+    }
     // A plain meter has no device of its own; what has one is recorded as a disconnect.
     else if (main === undefined && trail.ask(enclosure.facts.type) !== 'meter') unread(LEAST_MAIN)
     const from = trail.ask(enclosure.facts.fedFrom)
@@ -79,6 +89,7 @@ function walkUp(site: Site, breaker: Subject<'breaker'>): Walked<Upstream> {
     if (device) take(device, trail.ask(device.facts.ratingAmps), LEAST_BREAKER)
     else if (!site.get(start, 'enclosure')) unread(LEAST_BREAKER)
     enclosure = site.get(device?.parent ?? start, 'enclosure')
+    if (device) at = device
     isBehindMain = device !== undefined || !startsAheadOfMain(feeder, trail)
   }
   return { value: { smallestAmps, smallest, unreadFrom, hasOneSource }, rests: trail.rests }

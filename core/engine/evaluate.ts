@@ -77,7 +77,13 @@ export class Result {
     const byYear = weighed.standing.kind === 'depends on the year'
     const [turn] = weighed.standing.turningYears
     const { olderIf = [] } = weighed.failure
-    const unless = byYear && turn !== undefined ? [say('it was made before {turn}', { turn })] : []
+    const { ask: law } = weighed.standing
+    const unless =
+      law && turn !== undefined
+        ? [say('the {turn} edition became law here later than it was made', { turn })]
+        : byYear && turn !== undefined
+          ? [say('it was made before {turn}', { turn })]
+          : []
     if (verdict.outcome === 'undecided' && verdict.leans) {
       const { leans } = verdict
       return {
@@ -89,7 +95,7 @@ export class Result {
     return {
       to: 'allowed or fault by year',
       unless,
-      ask: this.openYears()[0] ?? olderIf[0] ?? weighed.standing.rests.at(-1)!,
+      ask: this.openYears()[0] ?? olderIf[0] ?? law ?? weighed.standing.rests.at(-1)!,
     }
   }
 
@@ -98,7 +104,10 @@ export class Result {
     if (this.verdict.outcome === 'undecided') return this.verdict.missing
     if (this.outcome !== 'undecided') return []
     const years = this.openYears()
-    return years.length > 0 ? years : (this.weigh()?.failure.olderIf ?? [])
+    if (years.length > 0) return years
+    const weighed = this.weigh()
+    const { ask } = weighed?.standing ?? {}
+    return ask ? [ask] : (weighed?.failure.olderIf ?? [])
   }
 
   /** The years nobody has settled. */

@@ -1,3 +1,4 @@
+import { adoptedFrom } from '../derive/adoption'
 import type { Site } from '../derive/site'
 import { valueAt, type FactRef, type Subject } from '../model/house'
 import type { Rule } from './rule'
@@ -19,6 +20,8 @@ export interface Standing {
   /** Years that would change the answer, where the year of the part is open. */
   readonly turningYears: readonly number[]
   readonly rests: readonly FactRef[]
+  /** What settles it, where that is not a year of the part. */
+  readonly ask?: FactRef | undefined
 }
 
 /**
@@ -53,10 +56,19 @@ export function standingOf(rule: Rule, failure: Failure, subject: Subject, site:
       rests: [],
     }
   }
-  if (years.from >= turn)
+  const law = adoptedFrom(site, turn)
+  rests.push(...law.rests)
+  if (years.from >= law.to)
     return {
       kind: 'violation when installed',
-      why: say('Put in {span}; required since {turn}', { span, turn }),
+      why:
+        law.from === turn
+          ? say('Put in {span}; required since {turn}', { span, turn })
+          : say('Put in {span}; required since {turn}, which is law here from {law}', {
+              span,
+              turn,
+              law: law.from,
+            }),
       turningYears: [],
       rests,
     }
@@ -75,7 +87,7 @@ export function standingOf(rule: Rule, failure: Failure, subject: Subject, site:
       rests,
     }
   }
-  if (failure.isSinceOpen && years.from < turn) {
+  if (failure.isSinceOpen && years.from < law.from) {
     return {
       kind: 'depends on the year',
       why: say(
@@ -86,7 +98,7 @@ export function standingOf(rule: Rule, failure: Failure, subject: Subject, site:
       rests,
     }
   }
-  if (years.to < turn && failure.olderIf && failure.olderIf.length > 0) {
+  if (years.to < law.from && failure.olderIf && failure.olderIf.length > 0) {
     return {
       kind: 'depends on the year',
       why: say(
@@ -97,7 +109,7 @@ export function standingOf(rule: Rule, failure: Failure, subject: Subject, site:
       rests: [...rests, ...failure.olderIf],
     }
   }
-  if (years.to < turn) {
+  if (years.to < law.from) {
     return {
       kind: 'allowed to remain',
       why: say('Put in {span}, required since {turn}; {trigger}', {
@@ -109,13 +121,24 @@ export function standingOf(rule: Rule, failure: Failure, subject: Subject, site:
       rests,
     }
   }
+  if (years.from >= law.from)
+    return {
+      kind: 'depends on the year',
+      why: say(
+        'Put in {span}; required since the {turn} edition, and from which year that is law here nobody has recorded',
+        { span, turn },
+      ),
+      turningYears: [turn],
+      rests,
+      ask: law.ask,
+    }
   return {
     kind: 'depends on the year',
     why: say('Before {turn} it was lawful when made, from {turn} not; the part is of {span}', {
-      turn,
+      turn: law.from,
       span,
     }),
-    turningYears: [turn],
+    turningYears: [law.from],
     rests,
   }
 }

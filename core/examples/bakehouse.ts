@@ -694,6 +694,10 @@ export function bakehouse(): Node {
         ],
       },
     ],
+    adoptions: [
+      { id: 'law-2008', edition: 2008, year: 2009 },
+      { id: 'law-2014', edition: 2014, year: 2016 },
+    ],
     amendments: [
       {
         id: 'arc-fault',
@@ -715,6 +719,8 @@ export function bakehouse(): Node {
         connection: 'corroded',
         isSpliced: false,
         isJumpered: false,
+        isTenFtInEarth: told(true),
+        clampFt: measured(22, 'tape'),
       },
     ],
   }

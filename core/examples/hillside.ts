@@ -1425,6 +1425,12 @@ export function hillside(): Node {
         ],
       },
     ],
+    adoptions: [
+      { id: 'law-2002', edition: 2002, year: 2003 },
+      { id: 'law-2008', edition: 2008, year: 2010 },
+      { id: 'law-2014', edition: 2014, year: 2016 },
+      { id: 'law-2020', edition: 2020, year: 2022 },
+    ],
     electrodes: [
       {
         id: 'rod',

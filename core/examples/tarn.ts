@@ -117,6 +117,10 @@ export function tarn(): Node {
       gasBond: 'found',
       doGasAppliancesHaveGround: true,
     },
+    adoptions: [
+      { id: 'law-2017', edition: 2017, year: 2018 },
+      { id: 'law-2020', edition: 2020, year: 2021 },
+    ],
     rooms: [
       {
         id: 'room-sitting',

@@ -31,6 +31,7 @@ const NESTED: Partial<Record<Kind, Record<string, Kind>>> = {
     bonds: 'bond',
     photos: 'photo',
     amendments: 'amendment',
+    adoptions: 'adoption',
     overrides: 'override',
     feeders: 'feeder',
     circuits: 'circuit',
@@ -166,6 +167,7 @@ const AUTO_WORDS: Partial<Record<Kind, string>> = {
   segment: 'conductors',
   photo: 'photograph',
   amendment: 'local-amendment',
+  adoption: 'adopted-edition',
   override: 'weighed-by-hand',
   exposure: 'hot-or-crowded-stretch',
 }

@@ -128,6 +128,7 @@ const PLURAL: Record<string, Kind> = {
   bonds: 'bond',
   photos: 'photo',
   amendments: 'amendment',
+  adoptions: 'adoption',
   overrides: 'override',
   circuit: 'circuit',
   circuits: 'circuit',

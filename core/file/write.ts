@@ -63,6 +63,7 @@ const TOP: readonly [string, Kind][] = [
   ['bonds', 'bond'],
   ['photos', 'photo'],
   ['amendments', 'amendment'],
+  ['adoptions', 'adoption'],
   ['overrides', 'override'],
   ['feeders', 'feeder'],
   ['circuits', 'circuit'],

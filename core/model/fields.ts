@@ -226,6 +226,17 @@ const conductor = (stage: Stage) => ({
     EGCS,
     at(stage, 'See whether a grounding wire, raceway or armor runs with it', 'flashlight'),
   ),
+  egcSize: choice(
+    'grounding conductor size',
+    ['18', '16', ...SIZES] as const,
+    at(stage, 'Gauge the grounding wire that runs with it', 'wire gauge'),
+    'AWG',
+  ),
+  egcMetal: choice(
+    'grounding conductor metal',
+    ['copper', 'aluminum'] as const,
+    at(stage, 'See whether the grounding wire is copper or aluminum', 'flashlight'),
+  ),
   year: year(
     'year put in',
     at('trace', 'Ask for the permit or invoice; read the date on jacket or device'),
@@ -270,6 +281,10 @@ export const FIELDS = {
       'code edition in force',
       EDITIONS,
       at('before', 'Ask the local authority which edition is in force'),
+    ),
+    areAdoptionsRecorded: flag(
+      'years in which editions became law here recorded',
+      at('before', 'Ask the local authority from which year each edition was law; add each'),
     ),
     allowedToRemain: choice(
       'report what is allowed to remain as',
@@ -799,6 +814,35 @@ export const FIELDS = {
       ),
       '°C',
     ),
+    serviceSets: whole(
+      'service conductors in parallel for each phase',
+      '',
+      1,
+      8,
+      at('cover off', 'Count the conductors that land together on one terminal; do not touch'),
+    ),
+    jumperSize: choice(
+      'main bonding jumper size',
+      SIZES,
+      at('cover off', 'Where a wire bonds the neutral to the enclosure: gauge it', 'wire gauge'),
+      'AWG',
+    ),
+    jumperMetal: choice(
+      'main bonding jumper metal',
+      ['copper', 'aluminum'] as const,
+      at('cover off', 'See whether the bonding wire is copper or aluminum', 'flashlight'),
+    ),
+    supplyJumperSize: choice(
+      'supply-side jumper size',
+      SIZES,
+      at('cover off', 'Gauge the jumper from the bonding bushing to the neutral', 'wire gauge'),
+      'AWG',
+    ),
+    supplyJumperMetal: choice(
+      'supply-side jumper metal',
+      ['copper', 'aluminum'] as const,
+      at('cover off', 'See whether the jumper of the bushing is copper or aluminum', 'flashlight'),
+    ),
     serviceRaceway: choice(
       'service conductors enter in',
       ['metal raceway', 'plastic raceway', 'cable'] as const,
@@ -856,6 +900,15 @@ export const FIELDS = {
       'third bus bar',
       ['not connected', 'jumpered to another leg', 'fed by a third phase'] as const,
       at('cover off', 'Measure every bus bar to the neutral and to each other', 'multimeter'),
+    ),
+    jumperedTo: choice(
+      'third bar jumpered to leg',
+      ['A', 'B'] as const,
+      at(
+        'cover off',
+        'Measure from the third bar to each leg: 0 V on the leg it is jumpered to',
+        'multimeter',
+      ),
     ),
     isJumperListed: flag(
       'jumper of the third bar is a listed part',
@@ -993,8 +1046,13 @@ export const FIELDS = {
     ),
     role: choice(
       'serves as',
-      ['branch', 'feeder', 'main', 'spare', 'backfed source'] as const,
+      ['branch', 'feeder', 'main', 'main of the lower section', 'spare', 'backfed source'] as const,
       at('cover on', 'See what it serves'),
+    ),
+    section: choice(
+      'section of a split bus',
+      ['upper', 'lower'] as const,
+      at('cover off', 'On a split bus: does it stand above the gap or below it?', 'flashlight'),
     ),
     sourceKind: choice(
       'brings in power from',
@@ -1255,6 +1313,27 @@ export const FIELDS = {
       200,
       at('outside', 'Measure between the rods', 'tape'),
     ),
+    clampFt: number(
+      'clamp inside from where the water pipe enters',
+      'ft',
+      0,
+      500,
+      at('outside', 'Measure along the pipe from the wall to the clamp', 'tape'),
+    ),
+    isTenFtInEarth: flag(
+      'metal pipe in the earth for 10 ft or more',
+      at(
+        'outside',
+        'See whether metal pipe comes out of the earth, or plastic; ask the water utility',
+      ),
+    ),
+    currentA: number(
+      'current in its conductor',
+      'A',
+      0,
+      200,
+      at('outside', 'Clamp the grounding electrode conductor with large loads on', 'clamp meter'),
+    ),
     isJumpered: flag(
       'meter and filters bridged by a jumper',
       at(
@@ -1353,6 +1432,22 @@ export const FIELDS = {
       at('before', 'Read the ordinance: which edition of this rule holds here?'),
     ),
     source: text('ordinance', at('before', 'Cite it, so that others can look it up')),
+  },
+  adoption: {
+    edition: whole(
+      'code edition adopted here',
+      '',
+      1897,
+      2100,
+      at('before', 'Ask the local authority which editions were law here, and from when'),
+    ),
+    year: whole(
+      'law here from',
+      '',
+      1897,
+      2100,
+      at('before', 'Ask the local authority from which year it was enforced'),
+    ),
   },
   override: {
     rule: choice('finding', RULE_IDS, at('before', 'Say which finding is weighed otherwise')),
@@ -1772,6 +1867,11 @@ export const FIELDS = {
       -40,
       85,
       at('open box', 'Measure the air where the run is hottest', 'thermometer'),
+    ),
+    circuits: refs(
+      'circuits that run together here',
+      ['circuit'],
+      at('open box', 'Follow every circuit in the bundle or pipe, this one too', 'circuit tracer'),
     ),
     currentCarrying: whole(
       'current-carrying conductors together',
@@ -2498,6 +2598,7 @@ export const PARENTS: Record<Kind, readonly Kind[]> = {
   bond: ['premises'],
   photo: ['premises'],
   amendment: ['premises'],
+  adoption: ['premises'],
   override: ['premises'],
   segment: ['circuit'],
   exposure: ['segment', 'feeder'],
@@ -2526,6 +2627,7 @@ export const KIND_LABEL: Record<Kind, string> = {
   bond: 'bond',
   photo: 'photograph',
   amendment: 'local amendment',
+  adoption: 'edition adopted here',
   override: 'weighed by hand',
   exposure: 'hot or crowded stretch',
   outlet: 'outlet',

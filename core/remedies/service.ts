@@ -217,9 +217,11 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     ],
     tests: ['Clamp reading near 0 A'],
     judge: desk =>
-      desk.failure('connection', 'no-jumper')
-        ? desk.offered('At the electrode that is loose, corroded or without its jumper')
-        : desk.refused('The connections seen are sound'),
+      desk.failure('clamp-far-inside')
+        ? desk.offered('Within 5 ft of where the pipe enters the building')
+        : desk.failure('connection', 'no-jumper')
+          ? desk.offered('At the electrode that is loose, corroded or without its jumper')
+          : desk.refused('The connections seen are sound'),
   }),
   defineRemedy({
     id: 'install-electrodes',
@@ -236,7 +238,13 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     cautions: ['Have buried services located first'],
     needsPermit: true,
     judge: desk =>
-      desk.failure('no-conductor', 'forbidden-electrode', 'water-pipe-alone', 'rods-too-near')
+      desk.failure(
+        'no-conductor',
+        'forbidden-electrode',
+        'water-pipe-alone',
+        'rods-too-near',
+        'pipe-not-in-earth',
+      )
         ? desk.offered('Two rods, where nothing better is there')
         : desk.refused('Electrodes of the right kind are there'),
   }),
@@ -273,6 +281,40 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     ],
     cautions: ['Line side stays live: the utility disconnects first'],
     judge: always('At each end of the raceway'),
+  }),
+  defineRemedy({
+    id: 'larger-bonding-jumper',
+    title: 'Bonding jumper of full size',
+    gives: 'A way back for a fault that holds until the device opens',
+    needsPermit: true,
+    steps: [
+      'Size by the service conductors; several in parallel by their areas together',
+      'Both ends on bright metal under a listed lug',
+    ],
+    cautions: ['Line side stays live: the utility disconnects first'],
+    tests: ['Neutral bar to enclosure: continuity'],
+    judge(desk) {
+      const failed = desk.failure('main-too-small', 'supply-too-small')
+      return failed
+        ? desk.offered('{least} or larger', { least: String(failed.data.least) })
+        : undefined
+    },
+  }),
+  defineRemedy({
+    id: 'larger-ground',
+    title: 'Grounding conductor of full size',
+    gives: 'A way back for a fault that holds until the device opens',
+    steps: [
+      'Pull one of full size with the conductors of the circuit',
+      'Or replace the run by a cable, whose ground is made with it',
+    ],
+    tests: ['Ground impedance 1 Ω or less at the far end'],
+    judge(desk) {
+      const failed = desk.failure('too-small')
+      return failed
+        ? desk.offered('{least} AWG or larger', { least: String(failed.data.least) })
+        : undefined
+    },
   }),
   defineRemedy({
     id: 'bond-water',

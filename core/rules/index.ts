@@ -33,6 +33,9 @@ import { unidentifiedConductorMetal } from './conductors/unidentified-conductor-
 import { cableSupport } from './conductors/cable-support'
 import { loadOverCircuit } from './circuits/load-over-circuit'
 import { applianceOvercurrent } from './circuits/appliance-overcurrent'
+import { branchGroundSize } from './conductors/branch-ground-size'
+import { feederGroundSize } from './conductors/feeder-ground-size'
+import { bondingJumperSize } from './service/bonding-jumper-size'
 import { serviceConductor } from './service/service-conductor'
 import { electrodeConductor } from './service/electrode-conductor'
 import { detachedElectrodeMissing } from './service/detached-electrode-missing'
@@ -114,6 +117,9 @@ export const RULES: readonly Rule[] = [
   electrodeConductor,
   detachedElectrodeMissing,
   racewayBonding,
+  bondingJumperSize,
+  feederGroundSize,
+  branchGroundSize,
   waterBond,
   gasBond,
   csstBond,

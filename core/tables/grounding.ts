@@ -21,14 +21,35 @@ export function equipmentGroundSize(ratingAmps: number, metal: TableMetal): Size
   return row?.[metal === 'copper' ? 1 : 2]
 }
 
-/** Largest service conductor → grounding electrode conductor; of each copper, then aluminum. 250.66. */
-const GEC: readonly (readonly [Size, Size, Size, Size])[] = [
-  ['2', '1/0', '8', '6'],
-  ['1/0', '3/0', '6', '4'],
-  ['3/0', '250', '4', '2'],
-  ['350', '500', '2', '1/0'],
-  ['600', '750', '1/0', '3/0'],
-  ['750', '750', '2/0', '4/0'],
+/** Circular mils of the sizes below those named by their area. Chapter 9, table 8. */
+const AREAS: Readonly<Partial<Record<Size, number>>> = {
+  '14': 4110,
+  '12': 6530,
+  '10': 10380,
+  '8': 16510,
+  '6': 26240,
+  '4': 41740,
+  '3': 52620,
+  '2': 66360,
+  '1': 83690,
+  '1/0': 105600,
+  '2/0': 133100,
+  '3/0': 167800,
+  '4/0': 211600,
+}
+const areaOf = (size: Size): number => AREAS[size] ?? Number(size) * 1000
+
+/**
+ * Area of the service conductors of a phase in circular mils, copper then aluminum → grounding electrode conductor, or
+ * bonding jumper on the supply side, of copper, then aluminum. 250.66, 250.102(C)(1).
+ */
+const GEC: readonly (readonly [number, number, Size, Size])[] = [
+  [66_360, 105_600, '8', '6'],
+  [105_600, 167_800, '6', '4'],
+  [167_800, 250_000, '4', '2'],
+  [350_000, 500_000, '2', '1/0'],
+  [600_000, 900_000, '1/0', '3/0'],
+  [1_100_000, 1_750_000, '2/0', '4/0'],
 ]
 
 /** Kinds of electrode whose sole connection need not be larger than a copper size. 250.66(A)–(C). */
@@ -44,6 +65,7 @@ export const SOLE_ALUMINUM: Readonly<Partial<Record<string, Size>>> = { rod: '4'
 /**
  * Smallest grounding electrode conductor for a service conductor. Undefined beyond the table.
  * @param electrode kind of electrode; a rod or concrete-encased one caps the size
+ * @param sets service conductors in parallel for each phase; their areas count together
  * @example electrodeConductorSize('2/0', 'copper', 'copper', 'water pipe') // '4'
  */
 export function electrodeConductorSize(
@@ -51,8 +73,10 @@ export function electrodeConductorSize(
   serviceMetal: TableMetal,
   metal: TableMetal,
   electrode: string,
+  sets = 1,
 ): Size | undefined {
-  const row = GEC.find(r => sizeIndex(service) <= sizeIndex(r[serviceMetal === 'copper' ? 0 : 1]))
+  const area = areaOf(service) * sets
+  const row = GEC.find(r => area <= r[serviceMetal === 'copper' ? 0 : 1])
   const size = row?.[metal === 'copper' ? 2 : 3]
   const cap = (metal === 'copper' ? SOLE_CONNECTION : SOLE_ALUMINUM)[electrode]
   if (size === undefined || cap === undefined) return size

@@ -1,7 +1,23 @@
+import { EDITIONS } from './editions'
+
 /**
  * Years in which a thing that was lawful stopped being so, entered once: rules judge by them, the
  * timeline shows them.
  */
+
+/** Years of the editions of the model code before those Corvit has the text of. */
+const OLDER_EDITIONS = [
+  1940, 1947, 1951, 1953, 1956, 1959, 1962, 1965, 1968, 1971, 1975, 1978, 1981, 1984, 1987, 1990,
+  1993, 1996, 1999, 2002, 2005,
+]
+/**
+ * Years after its own in which an edition may or may not have been law in a place. Places adopt one to five years
+ * late; most do before the next edition is out, so that is taken where nobody has recorded it.
+ */
+export const ADOPTION_LAG = 3
+/** Whether something began with an edition of the code, rather than with a listing or about that time. */
+export const isEditionYear = (year: number): boolean =>
+  OLDER_EDITIONS.includes(year) || EDITIONS.some(e => e === year)
 
 /** Circuits that must be 20 A, by use. 210.11(C). */
 export const REQUIRED_20A_SINCE = {

@@ -68,6 +68,10 @@ function makeLabel(site: Site, subject: Subject): string {
         ? 'local amendment'
         : `local amendment: ${ruleById(rule)?.fault.toLowerCase() ?? rule}`
     }
+    case 'adoption': {
+      const edition = valueOf(subject, 'edition')
+      return edition === undefined ? 'edition adopted here' : `${edition} edition adopted here`
+    }
     case 'override': {
       const thing = site.house.subjects.get(valueOf(subject, 'of') ?? '')
       return thing ? `weighed by hand: ${labelOf(site, thing)}` : 'weighed by hand'

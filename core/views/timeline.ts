@@ -48,6 +48,12 @@ export function timelineOf(
       lane: 'edition',
       text: edition === site.edition ? `${edition} edition, in force here` : `${edition} edition`,
     })
+  for (const adoption of site.all.adoption) {
+    const edition = valueOf(adoption, 'edition')
+    const since = valueOf(adoption, 'year')
+    if (edition !== undefined && since !== undefined)
+      moments.push({ year: since, lane: 'edition', text: `${edition} edition becomes law here` })
+  }
   moments.push({ year: site.visitYear, lane: 'house', text: 'this visit' })
   return moments.sort((a, b) => a.year - b.year || a.text.localeCompare(b.text))
 

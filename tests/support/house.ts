@@ -32,7 +32,14 @@ export function panel(breakers: Node[], more: Node = {}, premises: Node = {}): N
   return {
     corvit: 1,
     form: 'house',
-    premises: { yearBuilt: 1990, edition: 2020, visitedOn: '2026-01-01', ...premises },
+    premises: {
+      yearBuilt: 1990,
+      edition: 2020,
+      visitedOn: '2026-01-01',
+      // The turn of a rule is then the year of its edition.
+      areAdoptionsRecorded: true,
+      ...premises,
+    },
     enclosures: [
       {
         id: 'main',

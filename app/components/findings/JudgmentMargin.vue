@@ -64,16 +64,18 @@ const partName = (f: SpokenResult) =>
       ? f.subject.label
       : ''
 /** What can be added to a thing, in words. */
-const GROWS: Partial<Record<Kind, readonly [kind: Kind, words: string]>> = {
-  circuit: ['segment', 'add conductors of this circuit'],
-  segment: ['exposure', 'add a hot or crowded stretch'],
-  feeder: ['exposure', 'add a hot or crowded stretch'],
-  premises: ['amendment', 'add a local amendment of a rule'],
-  bar: ['screw', 'record a screw and what lands under it'],
-  enclosure: ['bar', 'add a bar'],
+const GROWS: Partial<Record<Kind, readonly (readonly [kind: Kind, words: string])[]>> = {
+  circuit: [['segment', 'add conductors of this circuit']],
+  segment: [['exposure', 'add a hot or crowded stretch']],
+  feeder: [['exposure', 'add a hot or crowded stretch']],
+  premises: [
+    ['adoption', 'add an edition and the year it became law here'],
+    ['amendment', 'add a local amendment of a rule'],
+  ],
+  bar: [['screw', 'record a screw and what lands under it']],
+  enclosure: [['bar', 'add a bar']],
 }
-function grow(thing: Subject) {
-  const kind = GROWS[thing.kind]![0]
+function grow(thing: Subject, kind: Kind) {
   const id = crypto.randomUUID()
   const drafts: Parameters<typeof job.record>[0][number][] = [
     { act: 'add', subject: id, kind, parent: thing.id },
@@ -172,8 +174,14 @@ function removeThing() {
       <PhotoStrip :subject="subject" :things="things" />
       <template v-for="s in things" :key="s.id">
         <FactSheet :subject="s" :title="things.length > 1 ? sheetTitle(s) : ''" />
-        <button v-if="GROWS[s.kind]" type="button" class="touch more" @click="grow(s)">
-          {{ GROWS[s.kind]![1] }}
+        <button
+          v-for="[kind, words] in GROWS[s.kind] ?? []"
+          :key="kind"
+          type="button"
+          class="touch more"
+          @click="grow(s, kind)"
+        >
+          {{ words }}
         </button>
       </template>
       <button

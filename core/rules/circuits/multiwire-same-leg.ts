@@ -170,6 +170,8 @@ function onOneLeg(breaker: Subject<'breaker'>, c: Context): Verdict | undefined 
   const isOdd = panel !== undefined && c.ask(panel.facts.bus) === 'three phase'
   if (!isTwin && !isOdd) return undefined
   c.rest(legs.rests)
+  if (!isTwin && legs.value && new Set(legs.value).size < legs.value.length)
+    return c.fault('same-leg', { where: `of the breaker in ${where}` })
   if (isTwin || !legs.value)
     return c.undecided(
       say('Its poles may stand on one leg: measure between them'),

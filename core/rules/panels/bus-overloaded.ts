@@ -2,6 +2,7 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { absent, valueOf, type FactRef, type Subject, whereSeen } from '../../model/house'
 import { aheadOf } from '../../derive/ahead'
+import { lowerMainOf } from '../../derive/throws'
 import type { Context } from '../../engine/context'
 import type { Verdict } from '../../engine/verdict'
 
@@ -44,10 +45,7 @@ export const busOverloaded = defineRule({
     if (type === 'disconnect') return c.na(say('No bus'))
     const bus = c.ask(enclosure.facts.busAmps)
     const kind = c.ask(enclosure.facts.mainKind)
-    if (kind === 'split bus')
-      return c.na(
-        say('A split bus has no single main; its lower section is judged by the device feeding it'),
-      )
+    if (kind === 'split bus') return lowerSection(enclosure, bus, c)
     if (type === undefined || bus === undefined || kind === undefined)
       return c.undecided(say('The bus rating or the main has not been read'))
     const ratings: number[] = []
@@ -102,6 +100,35 @@ export const busOverloaded = defineRule({
     )
   },
 })
+
+/** A split bus has no single main; its lower section is rated for the breaker that feeds it. 408.36. */
+function lowerSection(
+  enclosure: Subject<'enclosure'>,
+  bus: number | undefined,
+  c: Context,
+): Verdict {
+  const main = lowerMainOf(c.site, enclosure)
+  if (!main) return c.na(say('No single main, and what feeds the lower section is not recorded'))
+  c.ask(main.facts.role)
+  const device = c.ask(main.facts.ratingAmps)
+  if (device === undefined || bus === undefined)
+    return c.undecided(say('The bus rating or the main of the lower section has not been read'))
+  const compare = {
+    left: device,
+    leftLabel: 'lower section fed by',
+    sign: device > bus ? '>' : device < bus ? '<' : '=',
+    right: bus,
+    rightLabel: 'bus',
+    unit: 'A',
+  } as const
+  return device > bus
+    ? c.fault('device-over-bus', { device, bus }, { compare })
+    : c.clear(
+        say('{device} A ahead of the lower section of a {bus} A bus', { device, bus }),
+        [],
+        compare,
+      )
+}
 
 /** Meter enclosures marked for what they carry without a break serve the class above. */
 const CLASS_OF: Readonly<Record<number, number>> = { 320: 400 }

@@ -1,5 +1,7 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { isAddedAbove, throwsOf } from '../../derive/throws'
+import { Trail } from '../../derive/trail'
 
 /** Split buses were made until the early 1980s, and allowed as existing ones only from this edition. 408.36. */
 const ONE_MAIN_SINCE = 2008
@@ -38,9 +40,14 @@ export const splitBus = defineRule({
         ? c.undecided(say('What the supply lands on has not been seen'))
         : c.na(say('No split bus'))
     }
-    const hands = c.ask(enclosure.facts.upperMains)
-    const added = c.ask(enclosure.facts.hasAddedUpper)
-    if (hands !== undefined && hands > 6) c.fails('too-many-mains', { hands })
+    const throws = throwsOf(c.site, enclosure)
+    c.rest(throws.rests)
+    const hands = throws.value
+    if (throws.least > 6) c.fails('too-many-mains', { hands: throws.least })
+    const trail = new Trail()
+    const isRecorded = c.site.children(enclosure, 'breaker').some(b => isAddedAbove(b, trail))
+    c.rest(trail.rests)
+    const added = isRecorded || c.ask(enclosure.facts.hasAddedUpper)
     if (added) c.fails('mains-added')
     const years = c.site.yearsOf(enclosure)
     c.rest(years.rests)

@@ -3,6 +3,7 @@ import { absent } from '../../model/house'
 import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
 import type { Context } from '../../engine/context'
+import type { Subject } from '../../model/house'
 import { say } from '../../engine/say'
 import { ROD_SPACING_FT, SINGLE_ROD_OHMS } from '../../tables/grounding'
 
@@ -18,11 +19,13 @@ export const electrodeConductor = defineRule({
   cites: [
     { section: '250.24(D)' },
     { section: '250.50' },
+    { section: '250.52(A)(1)' },
     { section: '250.53(A)(2)' },
     { section: '250.53(B)' },
     { section: '250.53(D)(2)' },
     { section: '250.64' },
     { section: '250.66' },
+    { section: '250.68(C)(1)' },
     { section: '250.70' },
   ],
   checks: {
@@ -63,6 +66,14 @@ export const electrodeConductor = defineRule({
     'too-small': {
       danger: 2,
       says: '{size} {metal} to the {type}; {least} required for {service} {serviceMetal}',
+    },
+    'pipe-not-in-earth': {
+      danger: 3,
+      says: 'Less than 10 ft of metal water pipe lie in the earth: it is no electrode',
+    },
+    'clamp-far-inside': {
+      danger: 1,
+      says: 'Clamped to the water pipe {feet} ft inside: more than {most} ft from where it enters',
     },
     'water-pipe-alone': {
       danger: 2,
@@ -117,11 +128,17 @@ export const electrodeConductor = defineRule({
       if (!value.isSeen) isOpen = true
     }
     // A forbidden one is no electrode, and supplements none.
-    const all = connected.map(e => c.ask(e.facts.type))
-    const forbidden = all.find(isForbidden)
+    const found = connected.map(e => c.ask(e.facts.type))
+    const forbidden = found.find(isForbidden)
     if (forbidden) c.fails('forbidden-electrode', { type: forbidden })
-    const electrodes = connected.filter((_, i) => !isForbidden(all[i]))
-    const types = all.filter(t => !isForbidden(t))
+    const pipes = connected.map((e, i) => (found[i] === 'water pipe' ? pipeOf(e, c) : 'no pipe'))
+    if (pipes.includes(undefined)) isOpen = true
+    const electrodes = connected.filter(
+      (_, i) => !isForbidden(found[i]) && pipes[i] !== 'too short',
+    )
+    const types = electrodes.map(e => c.ask(e.facts.type))
+    if (electrodes.length === 0 && pipes.includes('too short') && adrift.length === 0)
+      c.fails('pipe-not-in-earth')
     if (adrift.length === 0 && types.length > 0 && types.every(t => t === 'water pipe'))
       c.fails('water-pipe-alone', {}, { since: SUPPLEMENT_SINCE })
     // Rods, plates and pipes of one's own driving are enough alone only at a low resistance; others need no measuring.
@@ -168,6 +185,22 @@ export const electrodeConductor = defineRule({
       : c.clear(say('Grounding electrode conductor whole and large enough'))
   },
 })
+
+/**
+ * A water pipe as electrode: `in earth` where enough of its metal lies in the earth and the clamp is near where it
+ * enters, `too short` where it is none; undefined while not seen. 250.52(A)(1), 250.68(C)(1).
+ */
+function pipeOf(pipe: Subject<'electrode'>, c: Context): 'in earth' | 'too short' | undefined {
+  const isLong = c.ask(pipe.facts.isTenFtInEarth)
+  if (isLong === false) return 'too short'
+  const feet = c.ask(pipe.facts.clampFt)
+  if (feet !== undefined && feet > CLAMP_MOST_FT)
+    c.fails('clamp-far-inside', { feet, most: CLAMP_MOST_FT }, { since: CLAMP_SINCE })
+  return isLong === undefined || feet === undefined ? undefined : 'in earth'
+}
+const CLAMP_MOST_FT = 5
+/** First edition that keeps the clamp near where the pipe enters. */
+const CLAMP_SINCE = 1993
 
 /** Another electrode beside the water pipe is asked for from this edition. 250.53(D)(2). */
 const SUPPLEMENT_SINCE = 1978

@@ -1,6 +1,7 @@
 import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { setsOf } from '../../derive/service-sets'
 import {
   sizeIndex,
   standardRatings,
@@ -53,15 +54,13 @@ export const serviceConductor = defineRule({
     const isOldStar = c.site.edition < 2017 ? c.ask(c.site.premises.facts.supply) : undefined
     const insulation = c.ask(enclosure.facts.serviceInsulationC)
     const terminals = sizeIndex(size) > sizeIndex('1') || amps > 100 ? 75 : 60
-    const ordinary =
-      tableAmpacity(
-        size,
-        metal,
-        Math.min(terminals, insulation ?? terminals) as 60 | 75,
-        c.site.edition,
-      ) ?? 0
+    const sets = setsOf(enclosure, c)
+    const column = Math.min(terminals, insulation ?? terminals) as 60 | 75
+    const ordinary = sets * (tableAmpacity(size, metal, column, c.site.edition) ?? 0)
     const rounded = standardRatings(c.site.edition).find(r => r >= ordinary) ?? ordinary
-    const dwelling = insulation !== 60 ? (wholeDwellingRating(size, metal) ?? 0) : 0
+    // The dwelling sizes are of single conductors.
+    const isDwelling = insulation !== 60 && sets === 1
+    const dwelling = isDwelling ? (wholeDwellingRating(size, metal) ?? 0) : 0
     const compare = (allowed: number) =>
       ({
         left: amps,
@@ -82,7 +81,7 @@ export const serviceConductor = defineRule({
       amps <= Math.max(rounded, dwelling) &&
       amps >
         (standardRatings(c.site.edition).find(
-          r => r >= (tableAmpacity(size, metal, 60, c.site.edition) ?? 0),
+          r => r >= sets * (tableAmpacity(size, metal, 60, c.site.edition) ?? 0),
         ) ?? 0)
     )
       return c.undecided(say('Allowed with 75 °C insulation, not with 60 °C'), working, [

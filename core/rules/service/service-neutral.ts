@@ -1,6 +1,7 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { absent } from '../../model/house'
+import type { Context } from '../../engine/context'
+import { absent, whereSeen, type Subject } from '../../model/house'
 
 /** Volts by which the two halves may differ in ordinary use. */
 const ORDINARY_V = 6
@@ -23,6 +24,10 @@ export const serviceNeutral = defineRule({
       danger: 4,
       says: '{high} V on one half and {low} V on the other: the neutral is loose or open',
     },
+    'current-in-electrode': {
+      danger: 4,
+      says: '{amps} A in the conductor to the {type}: the neutral current goes through the soil',
+    },
   },
   triggers: [],
   until: 'Unplug electronics, and call the utility at once if lights brighten or dim by themselves',
@@ -31,8 +36,10 @@ export const serviceNeutral = defineRule({
     'No rod, lifted bond or moved circuit cures it: the utility is called',
     'Measure with large loads on and off: with little running both halves look alike',
     'At a panel after the service it may be the neutral of its feeder',
+    'Rods carry current only where the neutral does not; a metal water pipe shared with neighbors carries some always',
   ],
   judge(enclosure, c) {
+    const astray = currentAstray(enclosure, c)
     const a = c.ask(enclosure.facts.legAToNeutralV)
     const b = c.ask(enclosure.facts.legBToNeutralV)
     if (a === undefined || b === undefined)
@@ -54,6 +61,15 @@ export const serviceNeutral = defineRule({
           },
         },
       )
+    if (astray)
+      return c.undecided(
+        say(
+          '{amps} A in the conductor to the water pipe: neutral current of this house or of a neighbor',
+          { amps: astray.amps },
+        ),
+        [],
+        [absent(enclosure, 'legAToNeutralV')],
+      )
     if (apart <= ORDINARY_V && c.ask(enclosure.facts.wereLoadsOn) !== true)
       return c.undecided(
         say('{high} and {low} V: with little running a loose neutral does not show', { high, low }),
@@ -69,3 +85,27 @@ export const serviceNeutral = defineRule({
       : c.clear(say('{high} and {low} V: both halves alike', { high, low }))
   },
 })
+
+/** Amperes in an electrode conductor from which something drives them; less is what filters and pipes share. */
+const ASTRAY_A = 1
+/** Electrodes in the soil only: current through them means volts along the soil. */
+const IN_SOIL: ReadonlySet<string> = new Set(['rod', 'plate', 'ring', 'concrete-encased'])
+
+/**
+ * Current in the electrode conductors of this enclosure. Through rods it proves that the neutral does not carry it: a
+ * fault of its own. Through a water pipe it may be a neighbor's: returned, so that the voltages decide.
+ */
+function currentAstray(enclosure: Subject<'enclosure'>, c: Context): { amps: number } | undefined {
+  let shared: { amps: number } | undefined
+  for (const electrode of c.site.all.electrode) {
+    const { currentA, landsIn, type } = electrode.facts
+    if (!whereSeen(currentA) || c.ask(landsIn) !== enclosure.id) continue
+    const amps = c.ask(currentA)
+    if (amps === undefined || amps < ASTRAY_A) continue
+    const kind = c.ask(type)
+    if (kind !== undefined && IN_SOIL.has(kind))
+      c.fails('current-in-electrode', { amps, type: kind })
+    else shared = { amps }
+  }
+  return shared
+}

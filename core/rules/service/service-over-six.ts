@@ -1,4 +1,5 @@
 import { roleOf } from '../../derive/service-role'
+import { throwsOf } from '../../derive/throws'
 import { defineRule } from '../../engine/rule'
 import type { Context } from '../../engine/context'
 import { say } from '../../engine/say'
@@ -29,10 +30,11 @@ export const serviceOverSix = defineRule({
       return c.undecided(say('Which enclosure is the service disconnect is not settled'))
     if (role.value !== 'service') return c.na(say('Not the service disconnect'))
     const kind = c.ask(enclosure.facts.mainKind)
-    const isOne = kind === 'main breaker' || kind === 'fused main'
-    const own = isOne ? 1 : c.ask(enclosure.facts.upperMains)
+    const throws = throwsOf(c.site, enclosure)
+    c.rest(throws.rests)
+    const own = throws.value
     const others = besides(enclosure, c)
-    const hands = (own ?? 1) + others.least
+    const hands = Math.max(1, throws.least) + others.least
     if (hands > 6)
       return c.fault(
         'too-many-hands',
@@ -89,11 +91,10 @@ function besides(enclosure: Subject<'enclosure'>, c: Context): { least: number; 
     c.rest(role.rests)
     if (role.value === undefined) isOpen = true
     if (role.value !== 'service') continue
-    const kind = c.ask(other.facts.mainKind)
-    const isOne = kind === 'main breaker' || kind === 'fused main'
-    const hands = isOne ? 1 : c.ask(other.facts.upperMains)
-    if (hands === undefined) isOpen = true
-    least += hands ?? 1
+    const throws = throwsOf(c.site, other)
+    c.rest(throws.rests)
+    if (throws.value === undefined) isOpen = true
+    least += Math.max(1, throws.least)
   }
   return { least, isOpen }
 }

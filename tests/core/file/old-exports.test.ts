@@ -83,6 +83,10 @@ const MEANT: readonly { now: RegExp; why: string }[] = [
     why: 'was judged here alone: one at the next panel toward the load serves as well, and nobody looked there',
   },
   {
+    now: /^(afci-missing|gfci-missing|required-circuits-absent) · .* · undecided, by year · .* · depends on the year$/,
+    why: 'was a violation: of the first years after the edition, and when that was law here nobody recorded',
+  },
+  {
     now: /^cover-missing · .* · fault · (repair|make safe now)/,
     why: 'weighs more: live parts are in reach',
   },

@@ -124,6 +124,7 @@ const rod = {
   connection: 'sound',
   isSpliced: false,
 }
+const inEarth = { clampFt: 2, isTenFtInEarth: true }
 const grounded = (electrode: Node | Node[], more: Node = {}): Node =>
   service(
     { electrodes: 'found', serviceSize: '4/0', serviceMetal: 'aluminum', ...more },
@@ -137,7 +138,10 @@ ruleTable('electrode-conductor', {
     row('4 Cu to a footing', grounded({ ...rod, type: 'concrete-encased', size: '4' }), 'main'),
     row(
       'water pipe with jumper and full size',
-      grounded([{ ...rod, id: 'w', type: 'water pipe', isJumpered: true, size: '2' }, rod]),
+      grounded([
+        { ...rod, ...inEarth, id: 'w', type: 'water pipe', isJumpered: true, size: '2' },
+        rod,
+      ]),
       'main',
     ),
   ],

@@ -324,7 +324,8 @@ const marginNote = computed(() =>
         >
         <YearLine :moments="moments" />
         <p class="small soft intro">
-          Years of the model code as published; adoption and amendments are local and come later.
+          Years of the model code as published. When an edition became law here is recorded at the
+          property.
         </p>
       </template>
     </PageState>
