@@ -34,6 +34,8 @@ export interface Rule<K extends Kind = Kind> {
   /** True where the thing is dangerous or defective whatever the code said. */
   readonly isHazard?: boolean
   readonly triggers: readonly Trigger[]
+  /** True where years and work that count are those of the service equipment, though it is said of the property. */
+  readonly isOfService?: boolean
   /** Edition from which a trigger brings this rule along, where that is later than the rule itself. */
   readonly triggersSince?: Readonly<Partial<Record<Trigger, number>>>
   readonly remedies: readonly string[]

@@ -1,4 +1,5 @@
 import { adoptedFrom } from '../derive/adoption'
+import { roleOf } from '../derive/service-role'
 import type { Site } from '../derive/site'
 import { valueAt, type FactRef, type Subject } from '../model/house'
 import type { Rule } from './rule'
@@ -31,15 +32,16 @@ export interface Standing {
 export function standingOf(rule: Rule, failure: Failure, subject: Subject, site: Site): Standing {
   const since = failure.since ?? rule.since
   const { lawfulBefore } = failure
-  const years = site.yearsOf(subject)
-  const rests = years.rests
+  const part = rule.isOfService ? serviceOf(site) : { thing: subject, rests: [] }
+  const years = site.yearsOf(part.thing)
+  const rests = [...part.rests, ...years.rests]
   const span =
     years.from === years.to
       ? `${years.from}`
       : years.from === 0
         ? `year not known`
         : `${years.from} to ${years.to}`
-  const work = workOn(subject, site)
+  const work = workOn(part.thing, site)
   const turn = lawfulBefore ?? since
   if (turn === undefined || turn === 0) {
     if (rule.isHazard)
@@ -141,6 +143,17 @@ export function standingOf(rule: Rule, failure: Failure, subject: Subject, site:
     turningYears: [law.from],
     rests,
   }
+}
+
+/** The service disconnect, where it is settled which it is; else the property. */
+function serviceOf(site: Site): { thing: Subject; rests: readonly FactRef[] } {
+  const rests: FactRef[] = []
+  for (const enclosure of site.all.enclosure) {
+    const role = roleOf(site, enclosure)
+    rests.push(...role.rests)
+    if (role.value === 'service') return { thing: enclosure, rests }
+  }
+  return { thing: site.premises, rests }
 }
 
 function workOn(subject: Subject, site: Site): string | undefined {

@@ -72,7 +72,8 @@ export const PREMISES_ID = 'premises'
 
 /** A year nobody knows, or knows only as an interval, which is half an answer. */
 export const isOpenYear = (fact: FactRef): boolean =>
-  fact.state !== 'known' || typeof fact.value !== 'number'
+  (fact.field === 'year' || fact.field === 'yearBuilt') &&
+  (fact.state !== 'known' || typeof fact.value !== 'number')
 
 /**
  * A fact that stands for a thing nobody has recorded: what is missing is the thing, and the look is named at its owner.

@@ -12,6 +12,7 @@ export const SERVICE_LOOK_UPS = [
     tags: ['bond'],
     cites: [{ section: '250.94' }],
     since: 2008,
+    isOfService: true,
     triggers: ['replaced', 'new'],
     remedies: ['fit-intersystem'],
     traps: [
@@ -92,6 +93,7 @@ export const SERVICE_LOOK_UPS = [
     consequence: 'Firefighters cannot shut the house off from outside.',
     cites: [{ section: '230.85' }],
     since: 2020,
+    isOfService: true,
     triggers: ['replaced', 'new'],
     remedies: ['fit-disconnect'],
     traps: ['From the 2020 edition, for new and replaced services'],
