@@ -13,6 +13,8 @@ import {
   type Outcome,
   type SpokenResult,
 } from '#core'
+import { Refused } from './input'
+import { walkCommand } from './walk'
 
 const USAGE = `corvit: a second opinion on existing residential wiring
 
@@ -20,6 +22,10 @@ const USAGE = `corvit: a second opinion on existing residential wiring
       Judges a job file (form "house" or "log", see docs/FORMATS.md) and prints one JSON document.
       FILE may be - for standard input. --only keeps some outcomes, --rule one rule,
       --brief one line of text per result instead of JSON.
+  corvit walk FILE [--purpose P] [--scope FILE]
+      What to look at within the scope of the visit, stop by stop, the most worth first; how many judgments are
+      settled, open in scope, and outside; and the limitations. P is one of purchase, insurance, rental, service,
+      remodel, final. A scope file is JSON: docs/FORMATS.md.
   corvit SUM [FILE]
       One sum on its own: JSON in (FILE, or standard input), JSON out. SUM is one of
       ${CALCULATORS.map(s => s.id).join(', ')}.
@@ -37,9 +43,22 @@ export async function main(args: readonly string[]): Promise<number> {
     return command === undefined ? 2 : 0
   }
   if (command === 'assess') return assessCommand(rest)
+  if (command === 'walk') return answered(() => walkCommand(rest))
   if (calculatorById(command)) return sumCommand(command, rest)
   console.error(`corvit: unknown command ${JSON.stringify(command)}\n\n${USAGE}`)
   return 2
+}
+
+/** Runs a command that refuses by throwing. */
+function answered(run: () => void): number {
+  try {
+    run()
+    return 0
+  } catch (error) {
+    if (!(error instanceof Refused)) throw error
+    console.error(error.message)
+    return 2
+  }
 }
 
 function assessCommand(args: readonly string[]): number {

@@ -82,6 +82,39 @@ export {
   type Stop,
   type Walk,
 } from './views/walk'
+export {
+  ACCESS,
+  accessAt,
+  accessOf,
+  allAccess,
+  INSTRUMENTS,
+  type Access,
+  type Instrument,
+  type LookAccess,
+} from './visit/access'
+export {
+  Covering,
+  PRESETS,
+  PURPOSES,
+  SAMPLES,
+  scopeOf,
+  scopeSchema,
+  type Purpose,
+  type Sample,
+  type Scope,
+  type ScopeInput,
+} from './visit/scope'
+export { attestSays, isException, ORDINARY, ordinaryFields, ordinaryOf } from './visit/ordinary'
+export { ACCESS_FACTS, INSTRUMENT_FACTS, recordedScope, visitOfJob } from './visit/recorded'
+export {
+  visitOf,
+  type Attestation,
+  type Question,
+  type Visit,
+  type VisitCounts,
+  type VisitStop,
+} from './visit/visit'
+export type { Limitation } from './visit/limitations'
 export { timelineOf, type Moment } from './views/timeline'
 export { isolationPlan, type IsolationPlan } from './trace/isolation'
 export { identify, type Evidence, type Identity } from './diagnosis/identify'

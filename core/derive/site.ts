@@ -4,7 +4,6 @@
  */
 import type { Kind, Year } from '../model/fields'
 import {
-  absent,
   factAt,
   PREMISES_ID,
   unseenFacts,
@@ -69,6 +68,7 @@ export class Site {
       photo: [],
       amendment: [],
       adoption: [],
+      visit: [],
       override: [],
       circuit: [],
       segment: [],
@@ -197,7 +197,9 @@ export class Site {
 
   #year(subject: Subject, rests: FactRef[]): { from: number; to: number } | undefined {
     const field = subject.kind === 'building' || subject.kind === 'premises' ? 'yearBuilt' : 'year'
-    const fact = factAt(subject, field) ?? absent(subject, field)
+    const fact = factAt(subject, field)
+    // Some things have no year of their own: what they belong to answers for them.
+    if (!fact) return undefined
     rests.push(fact)
     if (fact.state !== 'known') return undefined
     const year = fact.value as Year

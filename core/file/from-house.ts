@@ -32,6 +32,7 @@ const NESTED: Partial<Record<Kind, Record<string, Kind>>> = {
     photos: 'photo',
     amendments: 'amendment',
     adoptions: 'adoption',
+    visits: 'visit',
     overrides: 'override',
     feeders: 'feeder',
     circuits: 'circuit',
@@ -168,6 +169,7 @@ const AUTO_WORDS: Partial<Record<Kind, string>> = {
   photo: 'photograph',
   amendment: 'local-amendment',
   adoption: 'adopted-edition',
+  visit: 'scope',
   override: 'weighed-by-hand',
   exposure: 'hot-or-crowded-stretch',
 }

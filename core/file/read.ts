@@ -129,6 +129,7 @@ const PLURAL: Record<string, Kind> = {
   photos: 'photo',
   amendments: 'amendment',
   adoptions: 'adoption',
+  visits: 'visit',
   overrides: 'override',
   circuit: 'circuit',
   circuits: 'circuit',

@@ -70,6 +70,7 @@ const electrode = z.strictObject(facts('electrode'))
 const bond = z.strictObject(facts('bond'))
 const photo = z.strictObject(facts('photo'))
 const amendment = z.strictObject(facts('amendment'))
+const visit = z.strictObject(facts('visit'))
 const adoption = z.strictObject(facts('adoption'))
 const override = z.strictObject(facts('override'))
 const room = z.strictObject(facts('room'))
@@ -93,6 +94,7 @@ export const HouseFile = z.strictObject({
   photos: z.array(photo).optional(),
   amendments: z.array(amendment).optional(),
   adoptions: z.array(adoption).optional(),
+  visits: z.array(visit).optional(),
   overrides: z.array(override).optional(),
   feeders: z.array(feeder).optional(),
   circuits: z.array(circuit).optional(),

@@ -64,6 +64,7 @@ const TOP: readonly [string, Kind][] = [
   ['photos', 'photo'],
   ['amendments', 'amendment'],
   ['adoptions', 'adoption'],
+  ['visits', 'visit'],
   ['overrides', 'override'],
   ['feeders', 'feeder'],
   ['circuits', 'circuit'],

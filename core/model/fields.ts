@@ -536,7 +536,6 @@ export const FIELDS = {
       at(
         'rooms',
         'Walk the walls: no outlet farther than 6 ft from a receptacle; counter and exterior door',
-        'tape',
       ),
     ),
   },
@@ -1449,6 +1448,58 @@ export const FIELDS = {
       at('before', 'Ask the local authority from which year it was enforced'),
     ),
   },
+  visit: {
+    coverOff: flag(
+      'covers of panels come off',
+      at('before', 'Say whether covers come off on this visit'),
+    ),
+    devicePulled: flag(
+      'devices are pulled out of their boxes',
+      at('before', 'Say whether devices are pulled, power off'),
+    ),
+    boxOpened: flag(
+      'boxes are opened and wires worked on, power off',
+      at('before', 'Say whether boxes are opened'),
+    ),
+    atticEntered: flag(
+      'attic and crawl space are entered',
+      at('before', 'Say whether attic and crawl space are entered'),
+    ),
+    recordAsked: flag(
+      'permits and invoices are asked for',
+      at('before', 'Say whether papers are asked for'),
+    ),
+    loadedTest: flag(
+      'circuits are loaded to measure them',
+      at('before', 'Say whether circuits are loaded'),
+    ),
+    lampTester: flag('three-lamp tester carried', at('before', 'Look into the bag')),
+    voltageTester: flag('voltage tester carried', at('before', 'Look into the bag')),
+    detector: flag('non-contact detector carried', at('before', 'Look into the bag')),
+    multimeter: flag('multimeter carried', at('before', 'Look into the bag')),
+    analyzer: flag('branch analyzer carried', at('before', 'Look into the bag')),
+    clamp: flag('clamp meter carried', at('before', 'Look into the bag')),
+    tracer: flag('circuit tracer carried', at('before', 'Look into the bag')),
+    infrared: flag('infrared thermometer carried', at('before', 'Look into the bag')),
+    thermometer: flag('thermometer carried', at('before', 'Look into the bag')),
+    groundTester: flag('ground resistance tester carried', at('before', 'Look into the bag')),
+    sample: choice(
+      'outlets looked at',
+      ['every outlet', 'one per room', 'only those named'] as const,
+      at('before', 'Say which outlets are looked at'),
+    ),
+    named: refs('outlets the client named', ['outlet'], at('before', 'Ask the client')),
+    area: refs(
+      'only this part of the property',
+      ['building', 'room', 'enclosure', 'circuit'],
+      at('before', 'Say what the visit is about, where it is not the whole property'),
+    ),
+    widened: refs(
+      'things looked at all the way',
+      PHOTOGRAPHED,
+      at('before', 'Widen the visit for one thing, from its finding'),
+    ),
+  },
   override: {
     rule: choice('finding', RULE_IDS, at('before', 'Say which finding is weighed otherwise')),
     of: ref('at', PHOTOGRAPHED, at('before', 'Say at which thing')),
@@ -2177,6 +2228,7 @@ export const FIELDS = {
       20,
       at('rooms', 'Measure to the face', 'tape'),
     ),
+    isHigh: flag('above 5½ ft', at('rooms', 'See whether the face is higher than 5½ ft')),
     isTamperResistant: flag(
       'tamper-resistant',
       at('rooms', 'Look for TR on the face and for shutters in the slots', 'flashlight'),
@@ -2599,6 +2651,7 @@ export const PARENTS: Record<Kind, readonly Kind[]> = {
   photo: ['premises'],
   amendment: ['premises'],
   adoption: ['premises'],
+  visit: ['premises'],
   override: ['premises'],
   segment: ['circuit'],
   exposure: ['segment', 'feeder'],
@@ -2628,6 +2681,7 @@ export const KIND_LABEL: Record<Kind, string> = {
   photo: 'photograph',
   amendment: 'local amendment',
   adoption: 'edition adopted here',
+  visit: 'scope of the visit',
   override: 'weighed by hand',
   exposure: 'hot or crowded stretch',
   outlet: 'outlet',

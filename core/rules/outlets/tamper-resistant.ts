@@ -36,16 +36,20 @@ export const tamperResistant = defineRule({
     if (amps !== undefined && amps > 20) return c.na(say('Only 15 and 20 A receptacles are named'))
     const is = c.ask(outlet.facts.isTamperResistant)
     if (is === true) return c.clear(say('Tamper-resistant'))
-    const height = c.ask(outlet.facts.heightFt)
-    if (height !== undefined && height > 5.5)
+    // Measured, or told by eye.
+    const { heightFt, isHigh } = outlet.facts
+    const height = whereSeen(heightFt) ? c.ask(heightFt) : undefined
+    const isAbove = height === undefined ? c.ask(isHigh) : height > 5.5
+    if (isAbove && height !== undefined)
       return c.na(say('{height} ft up: exempt above 5½ ft', { height }))
+    if (isAbove) return c.na(say('Exempt above 5½ ft'))
     const isDedicated = c.ask(outlet.facts.isDedicated)
     if (isDedicated === true) return c.na(say('For one appliance in its place'))
     if (
       type === undefined ||
       slots === undefined ||
       is === undefined ||
-      height === undefined ||
+      isAbove === undefined ||
       isDedicated === undefined
     )
       return c.undecided(say('Not looked at'))
