@@ -14,6 +14,7 @@ import {
   type SpokenResult,
 } from '#core'
 import { Refused } from './input'
+import { understandCommand } from './understand'
 import { walkCommand } from './walk'
 
 const USAGE = `corvit: a second opinion on existing residential wiring
@@ -26,6 +27,9 @@ const USAGE = `corvit: a second opinion on existing residential wiring
       What to look at within the scope of the visit, stop by stop, the most worth first; how many judgments are
       settled, open in scope, and outside; and the limitations. P is one of purchase, insurance, rental, service,
       remodel, final. A scope file is JSON: docs/FORMATS.md.
+  corvit understand [FILE]
+      What was said beside a thing, as facts: { "job"?, "context": { "place"?, "selected"? }, "say" }, or a list of
+      them, in; per utterance "means", "notUnderstood" and "asks" out. docs/FORMATS.md.
   corvit SUM [FILE]
       One sum on its own: JSON in (FILE, or standard input), JSON out. SUM is one of
       ${CALCULATORS.map(s => s.id).join(', ')}.
@@ -43,6 +47,7 @@ export async function main(args: readonly string[]): Promise<number> {
     return command === undefined ? 2 : 0
   }
   if (command === 'assess') return assessCommand(rest)
+  if (command === 'understand') return answered(() => understandCommand(rest))
   if (command === 'walk') return answered(() => walkCommand(rest))
   if (calculatorById(command)) return sumCommand(command, rest)
   console.error(`corvit: unknown command ${JSON.stringify(command)}\n\n${USAGE}`)

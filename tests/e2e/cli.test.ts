@@ -12,6 +12,88 @@ const scratch = (name: string, text: string) => {
   return path
 }
 
+describe('corvit walk', () => {
+  const job = 'docs/examples/breaker-against-conductor.corvit.json'
+  it('prints stops, counts that add up, and limitations', () => {
+    const { stdout, status } = corvit('walk', job, '--purpose', 'purchase')
+    expect(status).toBe(0)
+    const { counts, stops, limitations, scope } = JSON.parse(stdout)
+    expect(counts.settled + counts.inScope + counts.outside).toBe(counts.total)
+    expect(scope.purpose).toBe('purchase')
+    expect(stops.length).toBeGreaterThan(3)
+    expect(limitations.length).toBeGreaterThan(1)
+    const looks = stops.flatMap((s: { looks: object[] }) => s.looks)
+    expect(looks[0]).toHaveProperty('answers')
+  })
+  it('takes a scope of its own', () => {
+    const scope = scratch('scope.json', JSON.stringify({ access: ['seen'], instruments: [] }))
+    const narrow = JSON.parse(corvit('walk', job, '--scope', scope).stdout)
+    const wide = JSON.parse(corvit('walk', job, '--purpose', 'remodel').stdout)
+    expect(narrow.counts.inScope).toBeLessThan(wide.counts.inScope)
+  })
+  it.each<[string, string[], RegExp]>([
+    ['an unknown purpose', [job, '--purpose', 'holiday'], /--purpose takes purchase/],
+    ['a scope that is none', [job, '--scope', job], /unreadable-input/],
+    ['no file', [], /which file/],
+    ['a file that is not there', ['nowhere.json'], /no such file/],
+  ])('%s is refused', (_, args, words) => {
+    const { stderr, status } = corvit('walk', ...args)
+    expect(status).toBe(2)
+    expect(stderr).toMatch(words)
+  })
+  it('a scope that names what is not in the job is refused', () => {
+    const scope = scratch('scope.json', JSON.stringify({ area: ['attic'] }))
+    expect(corvit('walk', job, '--scope', scope).stderr).toMatch(/not in the job/)
+  })
+})
+
+describe('corvit understand', () => {
+  it('answers one utterance, and a list', () => {
+    const one = { context: { place: 'main' }, say: 'space seven twenty amp, no, fifteen' }
+    const single = JSON.parse(corvit('understand', scratch('say.json', JSON.stringify(one))).stdout)
+    expect(single.means).toContainEqual(
+      expect.objectContaining({
+        thing: 'main/7',
+        field: 'ratingAmps',
+        value: 15,
+        unit: 'A',
+        was: 20,
+      }),
+    )
+    const list = JSON.parse(
+      corvit('understand', scratch('say.json', JSON.stringify([one, { ...one, say: 'wurble' }])))
+        .stdout,
+    )
+    expect(list).toHaveLength(2)
+    expect(list[1]).toMatchObject({ means: [], notUnderstood: ['wurble'] })
+  })
+  it('reads beside a job, by its ids', () => {
+    const say = {
+      job: JSON.parse(readFileSync('docs/examples/multiwire.corvit.json', 'utf8')),
+      context: {},
+      say: 'no bonding screw',
+    }
+    const { means } = JSON.parse(
+      corvit('understand', scratch('say.json', JSON.stringify(say))).stdout,
+    )
+    expect(means[0]).toMatchObject({ field: 'bondMeans', value: 'none', isNew: false })
+  })
+  it.each<[string, string, RegExp]>([
+    ['an utterance without words', '{"context":{}}', /unreadable-input/],
+    ['something else', 'nonsense', /not JSON/],
+    ['a job that is none', '{"job":{"corvit":9},"say":"x"}', /unreadable-input/],
+    [
+      'a selection that is not in the job',
+      '{"job":{"corvit":1,"form":"house","premises":{}},"context":{"selected":"x"},"say":"y"}',
+      /not in the job/,
+    ],
+  ])('%s is refused', (_, text, words) => {
+    const { stderr, status } = corvit('understand', scratch('say.json', text))
+    expect(status).toBe(2)
+    expect(stderr).toMatch(words)
+  })
+})
+
 describe('corvit assess', () => {
   it('prints one JSON document and exits 0', () => {
     const { stdout, status } = corvit(
