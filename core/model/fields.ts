@@ -493,6 +493,7 @@ export const FIELDS = {
       at('rooms', 'Look for its access panel, its protection and the bond of its metal'),
     ),
     use: choice('use of the room', ROOM_USES, at('rooms', 'See what the room is used for')),
+    year: year('year made or last altered', at('rooms', 'Ask when the room was made or altered')),
     alsoUse: choice(
       'also used as',
       ROOM_USES,
