@@ -38,11 +38,49 @@ const OUTLETS: Record<string, Node> = {
   bed2: { hasSink: false },
   bed3: { hasSink: false },
   hall: { hasSink: false },
+  porch: { hasSink: false },
+  guest: { hasSink: false },
+  stair: { hasSink: false },
+  closet: { hasSink: false },
+  attic: { hasSink: false },
+  studio: { hasSink: false },
+  green: { hasSink: false },
   bath: { hasSink: true, sinkKind: 'tub or shower', ownCircuit: 'there' },
   bath2: { hasSink: true, sinkKind: 'tub or shower' },
   laundry: { hasSink: true, sinkKind: 'laundry or utility sink', ownCircuit: 'missing' },
   den: { hasSink: true, sinkKind: 'wet-bar sink' },
   garage: { hasSink: false },
+}
+
+const PANEL_BY_EYE = {
+  entryConnectors: 'one each, or as listed',
+  gutter: 'room left',
+  strayWiring: 'none',
+  fedFromLabel: 'there',
+  door: '90° or more',
+  isKeptClear: true,
+  escape: 'upright, with a step back',
+}
+/** Rooms of which somebody attested that nothing else is wrong by eye; in the others that is still to be done. */
+const NOT_ATTESTED = new Set(['laundry'])
+const BY_EYE = {
+  cover: 'in place',
+  isAccessible: true,
+  isLooseInBox: false,
+  isOutOfReach: false,
+  isHigh: false,
+  isDedicated: false,
+  isSingle: false,
+  appliance: 'none that needs a ground',
+  isTamperResistant: false,
+  resetAccess: 'readily accessible',
+}
+const LIGHT_BY_EYE = {
+  cover: 'in place',
+  isAccessible: true,
+  isLooseInBox: false,
+  isOverlamped: false,
+  recessed: 'not recessed',
 }
 
 /** Receptacles in a row along a circuit; `each` applies to all, `over` to single ones by position. */
@@ -63,6 +101,8 @@ function chain(
       slots: 'three',
       deviceAmps: 15,
       after: i === 0 ? 'panel' : `${circuit}-${i}`,
+      ...(NOT_ATTESTED.has(room) ? {} : BY_EYE),
+      ...(room === 'den' ? { sinkFt: 14 } : {}),
       ...each,
       ...over[i + 1],
     }
@@ -75,6 +115,7 @@ const light = (id: string, room: string, after: string, more: Node = {}): Node =
   type: 'luminaire',
   after,
   condition: 'sound',
+  ...(NOT_ATTESTED.has(room) ? {} : LIGHT_BY_EYE),
   ...more,
 })
 
@@ -103,7 +144,12 @@ const TWO_WIRE = {
 }
 const UNSEEN = { condition: 'sound' }
 
-const LANDED = { workmanship: 'sound', tape: 'none' }
+const LANDED = {
+  workmanship: 'sound',
+  tape: 'none',
+  exposure: 'protected or out of harm’s way',
+  firestop: 'sealed',
+}
 const cu = (size: string, more: Node = {}): Node => ({
   size: gauge(size),
   metal: 'copper',
@@ -1018,8 +1064,32 @@ const grounds = (count: number): Node[] =>
 
 /** The demo premises as a house file, ready for the reader. */
 export function hillside(): Node {
+  return named(build())
+}
+
+/** Receptacles of a room numbered through, whichever circuit they hang on. */
+function named(house: Node): Node {
+  const count = new Map<string, number>()
+  const walk = (node: unknown): void => {
+    if (Array.isArray(node)) return node.forEach(walk)
+    if (typeof node !== 'object' || node === null) return
+    const thing = node as Node
+    const name = /^(.*) \d+$/.exec(String(thing.name ?? ''))?.[1]
+    if (thing.type === 'receptacle' && name !== undefined) {
+      const n = (count.get(name) ?? 0) + 1
+      count.set(name, n)
+      thing.name = `${name} ${n}`
+    }
+    Object.values(thing).forEach(walk)
+  }
+  walk(house)
+  return house
+}
+
+function build(): Node {
   const panel = {
     type: 'panel',
+    ...PANEL_BY_EYE,
     mainKind: 'main breaker',
     bus: 'single phase',
     numbering: 'odd left, even right',
@@ -1062,7 +1132,13 @@ export function hillside(): Node {
         yearBuilt: told(1961),
         rooms: Object.entries(ROOMS)
           .filter(([id]) => !['studio', 'glaze', 'green', 'well'].includes(id))
-          .map(([id, [name, use]]) => ({ id: `room-${id}`, name, use, ...OUTLETS[id] })),
+          .map(([id, [name, use]]) => ({
+            id: `room-${id}`,
+            name,
+            use,
+            ...(NOT_ATTESTED.has(id) ? {} : { outlets: 'all there', hydromassage: 'none' }),
+            ...OUTLETS[id],
+          })),
         enclosures: [
           {
             id: 'meter',

@@ -413,10 +413,15 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
 
 /** The device that replaces one: what the box offers for a ground decides which kind may go in. 406.4(D). */
 function replacement(desk: RemedyDesk): Advice {
-  const ground = groundOf(desk.site, desk.on('outlet'))
+  const outlet = desk.on('outlet')
+  const ground = groundOf(desk.site, outlet)
   desk.rest(ground.rests)
-  if (ground.value === undefined)
+  if (ground.value === undefined) {
+    // Where all that was looked at leaves it open, a reading to a proved reference settles it.
+    desk.ask(outlet.facts.groundToReferenceV)
+    desk.ask(outlet.facts.groundOhms)
     return desk.conditional('Which kind may go in depends on the ground in the box')
+  }
   return ground.value === 'good'
     ? desk.offered('A grounding type')
     : desk.offered('No ground in the box: two-slot, or GFCI-protected and marked')

@@ -9,7 +9,8 @@ import { assess } from '../assess/assess'
 import { groupAlike, type FindingGroup } from '../views/groups'
 import { ruleById } from '../rules'
 import { compareIn, labelOf, valueText } from './labels'
-import { looksOf } from '../views/looks'
+import { recordedScope } from '../visit/recorded'
+import { visitOf, type VisitStop } from '../visit/visit'
 
 export type Voice = 'inspector' | 'electrician'
 
@@ -75,6 +76,16 @@ export const Report = z.object({
     }),
   ),
   limitations: z.array(z.object({ where: z.string(), fact: z.string(), reason: z.string() })),
+  /** What the visit covered: its purpose, and its judgments as settled, still open in scope, and outside. */
+  scope: z.object({
+    purpose: z.string(),
+    settled: z.number(),
+    inScope: z.number(),
+    outside: z.number(),
+  }),
+  /** What lay outside the visit, said once for each class. */
+  outside: z.array(z.object({ text: z.string(), judgments: z.number() })),
+  /** Looks within the scope that nobody has taken yet, by place. */
   notYetSeen: z.array(
     z.object({
       stage: z.enum(STAGES),
@@ -163,7 +174,7 @@ export function writeReport(house: House, voice: Voice): Report {
       ? [{ label: field.label, value: valueText(field, fact.value, site.units) }]
       : []
   })
-  const looks = looksOf(assessment.results)
+  const visit = visitOf(site, assessment.results, recordedScope(site))
   return {
     voice,
     name: valueOf(premises, 'name') ?? 'Job',
@@ -192,14 +203,35 @@ export function writeReport(house: House, voice: Voice): Report {
       }),
     ),
     limitations: limitationsOf(site),
+    scope: {
+      purpose: visit.scope.purpose,
+      settled: visit.counts.settled,
+      inScope: visit.counts.inScope,
+      outside: visit.counts.outside,
+    },
+    outside: visit.limitations.map(({ text, judgments }) => ({ text, judgments })),
     notYetSeen: STAGES.map(stage => ({
       stage,
-      items: looks
-        .filter(l => l.stage === stage && l.state !== 'blocked')
-        .map(l => ({ where: l.label, look: l.look, settles: l.settles })),
+      items: visit.stops.filter(s => s.stage === stage).flatMap(openAt),
     })).filter(g => g.items.length > 0),
     cautions: [...CAUTIONS],
   }
+}
+
+/** What is still to be looked at in one place, each kind of look once. */
+function openAt({
+  place,
+  attestation,
+  questions,
+}: VisitStop): Report['notYetSeen'][number]['items'] {
+  const asked = questions.map(q => ({
+    where: q.things.length === 1 ? (q.things[0]?.label ?? '') : place.label,
+    look: q.things.length === 1 ? q.look : `${q.look} (${q.things.length} times)`,
+    settles: q.judgments,
+  }))
+  if (!attestation) return asked
+  const { says, judgments } = attestation
+  return [{ where: place.label, look: `Attest: ${says.join('; ')}`, settles: judgments }, ...asked]
 }
 
 /** Everything that was tried and could not be seen, with its reason. */

@@ -73,6 +73,10 @@ export function placeOf(site: Site, subject: Subject, stage?: Stage): Subject {
     case 'segment': {
       const circuit =
         subject.kind === 'segment' ? site.get(subject.parent ?? undefined, 'circuit') : subject
+      // What is seen in the rooms is seen where the circuit has its outlets.
+      const [outlet] = stage === 'rooms' && circuit ? site.outletsOf(circuit) : []
+      const room = outlet && site.roomOf(outlet)
+      if (room) return room
       const breaker = site.get(circuit && valueOf(circuit, 'fedBy'), 'breaker')
       return site.get(breaker?.parent ?? undefined, 'enclosure') ?? site.premises
     }

@@ -38,6 +38,7 @@ export function classOf(outside: Outside | Presumption | { readonly by: 'not see
   }
 }
 
+const withArticle = (thing: string) => `${/^[aeiou]/.test(thing) ? 'an' : 'a'} ${thing}`
 const plural = (count: number, thing: string) => `${count} ${thing}${count === 1 ? '' : 's'}`
 
 /** One sentence for a class: what was not done, at how many things, and what is not judged for it. */
@@ -51,7 +52,7 @@ export function limitationText(
   const more = topics.length > 4 ? ` and ${topics.length - 4} more checks` : ''
   if (presumption) return presumption.says
   const [text, thing] = AT[name] ?? [
-    name === 'not seen' ? 'Some things could not be seen' : `Without a ${name.slice(3)}`,
+    name === 'not seen' ? 'Some things could not be seen' : `Without ${withArticle(name.slice(3))}`,
     'part',
   ]
   return `${text}, at ${plural(things, thing)}; not judged there: ${named}${more}`

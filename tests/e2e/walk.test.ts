@@ -33,10 +33,14 @@ const newJob = async (name: string) =>
     ).json()) as { job: { id: string } }
   ).job.id
 
+/** A figure of the scope: open here, settled, outside. */
+const numberOf = (page: Page, at: number): Promise<number> =>
+  page.$$eval('.figures dd', (all, i) => Number(all[i]?.textContent), at)
+
 describe('the walk', () => {
   it('leads through the places in the order of work, with cautions, and takes an answer there', async () => {
     const { page, errors } = await openPage(browser, `${server.url}${DEMO}/walk`)
-    await hasText(page, '.stop .place', 'Sorrel Bank 22')
+    await hasText(page, '.stop .place', 'The property')
     await hasText(page, '.caution', 'do not touch')
     await hasText(page, '.question', 'Which is the service disconnect?')
     await page.click('.group[data-field="waterBond"] .head')
@@ -44,20 +48,95 @@ describe('the walk', () => {
     await lacksText(page, '.stop .fact', 'bond to the water piping')
     expect(errors).toEqual([])
   })
-  it('takes one answer for many things alike, as one step of undo', async () => {
+  it('takes what is ordinary at a place in one attestation, as one step of undo', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/walk`)
     await clickText(page, '.stopchip', 'Laundry')
     await clickText(page, '.stopchip[aria-pressed="true"]', 'Laundry')
-    const row = '.group[data-field="cover"]'
+    await hasText(page, '[data-testid="attest"]', 'every cover in place')
+    const settled = () => numberOf(page, 1)
+    const before = await settled()
+    await clickText(page, '[data-testid="attest"] button', 'I looked at all of it')
+    await page.waitForFunction(
+      n => Number(document.querySelectorAll('.figures dd')[1]?.textContent) > n,
+      {},
+      before,
+    )
+    await page.click('[aria-label="Undo"]')
+    await page.waitForFunction(
+      n => Number(document.querySelectorAll('.figures dd')[1]?.textContent) === n,
+      {},
+      before,
+    )
+    expect(await settled()).toBe(before)
+  })
+  it('takes one answer for many things alike', async () => {
+    const { page } = await openPage(browser, `${server.url}${DEMO}/walk`)
+    await clickText(page, '.stopchip', 'Guest room')
+    await clickText(page, '.stopchip[aria-pressed="true"]', 'Guest room')
+    const row = '.group[data-field="lamps"]'
     await page.waitForSelector(row)
-    const before = await textOf(page, `${row} .fact`)
+    expect(await textOf(page, `${row} .fact`)).toContain('×')
     await page.click(`${row} .head`)
-    await clickText(page, `${row} .chip`, 'in place')
+    await clickText(page, `${row} .chip`, 'open ground')
     await page.waitForFunction(s => !document.querySelector(s), {}, row)
-    expect(before).toContain('×')
     await page.click('[aria-label="Undo"]')
     await page.waitForSelector(row)
-    expect(await textOf(page, `${row} .fact`)).toBe(before)
+  })
+  it('says what the visit covers, and another scope asks for more or less', async () => {
+    const { page, errors } = await openPage(browser, `${server.url}${DEMO}/walk`)
+    await hasText(page, '[data-testid="scope"]', 'Purchase')
+    await hasText(page, '[data-testid="limits"]', 'Devices were not pulled')
+    const before = await numberOf(page, 0)
+    expect(before).toBeGreaterThan(0)
+    await clickText(page, '[data-testid="scope"] button', 'Scope of the visit')
+    await clickText(page, '[role="dialog"] label', 'Devices are pulled out')
+    await page.waitForFunction(
+      n => Number(document.querySelectorAll('.figures dd')[0]?.textContent) > n,
+      {},
+      before,
+    )
+    await page.keyboard.press('Escape')
+    await lacksText(page, '[data-testid="limits"]', 'Devices were not pulled')
+    await page.click('[aria-label="Undo"]')
+    await page.waitForFunction(
+      n => Number(document.querySelectorAll('.figures dd')[0]?.textContent) === n,
+      {},
+      before,
+    )
+    expect(errors).toEqual([])
+  })
+  it('takes a sentence at the panel, shows what it understood, and keeps what it did not', async () => {
+    const { page, errors } = await openPage(browser, `${server.url}${DEMO}/panel?at=main`)
+    await page.waitForSelector('#breaker-line')
+    await page.type('#breaker-line', 'space twenty nine fifteen amp, no, twenty amp, wurble')
+    await hasText(page, '.pieces', 'rating: 20 A')
+    await hasText(page, '.piece.bad', 'wurble')
+    await page.keyboard.press('Enter')
+    await hasText(page, '[data-testid="margin"]', 'space 29')
+    expect(await page.$eval('#breaker-line', e => (e as HTMLInputElement).value)).toBe('wurble')
+    await page.click('[aria-label="Undo"]')
+    expect(errors).toEqual([])
+  })
+  it('adds the outlets of a room by a tap and by a sentence', async () => {
+    const { page, errors } = await openPage(browser, `${server.url}${DEMO}/outlets?view=rooms`)
+    await clickText(page, '.rooms .tabs .chip', 'Stairs')
+    const count = () => page.$$eval('.rooms li', all => all.length)
+    const before = await count()
+    await clickText(page, '.rooms .add button', 'Receptacle')
+    await page.waitForFunction(
+      n => document.querySelectorAll('.rooms li').length === n,
+      {},
+      before + 1,
+    )
+    await page.type('[data-testid="spoken"] input', 'two receptacles two slot')
+    await hasText(page, '[data-testid="spoken"]', '2 outlets')
+    await page.keyboard.press('Enter')
+    await page.waitForFunction(
+      n => document.querySelectorAll('.rooms li').length === n,
+      {},
+      before + 3,
+    )
+    expect(errors).toEqual([])
   })
   it('draws the bonds with what is missing, and lists what a sound system measures', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/walk?tab=bonds`)

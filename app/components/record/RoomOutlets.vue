@@ -20,12 +20,10 @@ const job = useJobStore()
 const { markOf } = useMarks()
 const roomId = ref('')
 const rooms = computed(() =>
-  job.site.all.room
-    .map(room => ({
-      room,
-      outlets: job.site.all.outlet.filter(p => valueOf(p, 'room') === room.id),
-    }))
-    .filter(r => r.outlets.length > 0),
+  job.site.all.room.map(room => ({
+    room,
+    outlets: job.site.all.outlet.filter(p => valueOf(p, 'room') === room.id),
+  })),
 )
 const lost = computed(() => job.site.all.outlet.filter(p => valueOf(p, 'room') === undefined))
 const room = computed(() => rooms.value.find(r => r.room.id === roomId.value) ?? rooms.value[0])
@@ -71,6 +69,31 @@ const lamp = (p: Subject<'outlet'>, value: string) =>
       instrument: 'three-lamp tester',
     },
   ])
+/** Kinds one adds with a tap; everything about them is said or tapped after. */
+const KINDS = [
+  ['receptacle', 'Receptacle', 'i-lucide-plug'],
+  ['switch', 'Switch', 'i-lucide-toggle-left'],
+  ['luminaire', 'Light', 'i-lucide-lightbulb'],
+] as const
+function add(type: string) {
+  if (!room.value) return
+  const id = crypto.randomUUID()
+  job.record([
+    { act: 'add', subject: id, kind: 'outlet', parent: 'premises' },
+    { act: 'note', subject: id, field: 'room', value: room.value.room.id, grade: 'seen' },
+    { act: 'note', subject: id, field: 'type', value: type, grade: 'seen' },
+    { act: 'note', subject: id, field: 'name', value: nextName(type), grade: 'seen' },
+  ])
+  pick(id)
+}
+/** A name nobody in the room has yet. */
+function nextName(type: string): string {
+  const word = KINDS.find(k => k[0] === type)?.[1] ?? type
+  const taken = new Set(room.value?.outlets.map(o => valueOf(o, 'name')))
+  let n = 1
+  while (taken.has(`${word} ${n}`)) n++
+  return `${word} ${n}`
+}
 const circuitOf = (p: Subject<'outlet'>) => {
   const c = job.site.get(valueOf(p, 'circuit'), 'circuit')
   return c ? labelOf(job.site, c).replace(/^.*?, (?=space )/, '') : 'circuit not found'
@@ -129,6 +152,27 @@ const circuitOf = (p: Subject<'outlet'>) => {
         </div>
       </li>
     </ul>
+    <p v-if="roomId !== 'lost' && !outlets.length" class="soft">
+      No outlet of this room is recorded yet. Add them with a tap, or say them all: “three
+      receptacles, three slot, first is GFCI”.
+    </p>
+    <div v-if="roomId !== 'lost' && room" class="add">
+      <UButton
+        v-for="[type, word, icon] in KINDS"
+        :key="type"
+        :icon="icon"
+        :label="word"
+        variant="outline"
+        size="lg"
+        @click="add(type)"
+      />
+    </div>
+    <SpokenLine
+      v-if="roomId !== 'lost' && room"
+      :place="room.room.id"
+      :selected="selected || undefined"
+      placeholder="two receptacles, three slot, tester says correct"
+    />
   </div>
 </template>
 
@@ -164,6 +208,12 @@ li.on {
 }
 .block {
   display: block;
+}
+.add {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+  margin: 0.9rem 0;
 }
 .pad {
   display: flex;

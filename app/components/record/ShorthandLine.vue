@@ -1,25 +1,65 @@
 <script lang="ts">
-import type { Line } from '#core'
+import type { Line, Meaning } from '#core'
 
 export interface ShorthandLineProps {
   space?: number
+  /** Id of the panel one stands at, and of the breaker pointed at: with them whole sentences are read too. */
+  place?: string
+  selected?: string
 }
 export interface ShorthandLineEmits {
   keep: [line: Line]
+  said: [things: readonly string[]]
   leave: []
 }
 </script>
 
 <script setup lang="ts">
-import { parseLine } from '#core'
+import { fieldOf, parseLine, understand, valueText } from '#core'
 
-const { space = undefined } = defineProps<ShorthandLineProps>()
+const {
+  space = undefined,
+  place = undefined,
+  selected = undefined,
+} = defineProps<ShorthandLineProps>()
 const emit = defineEmits<ShorthandLineEmits>()
 const text = ref('')
 const last = shallowRef<Line>()
 const input = useTemplateRef('input')
-const parsed = computed(() => parseLine(text.value, space, last.value))
-const isReady = computed(
+const job = useJobStore()
+const { keep: keepSaid } = useSaid()
+/** What begins with a word is a sentence; a line of shorthand begins with a number. */
+const heard = computed(() => {
+  const words = text.value.trim()
+  if (place === undefined || !/^[a-z]/i.test(words)) return undefined
+  // An empty space that is pointed at is the one spoken of.
+  const isEmpty = space !== undefined && selected === undefined
+  const say = isEmpty && !/^(space|slot|breaker)\b/i.test(words) ? `space ${space} ${words}` : words
+  return understand(job.site, { place, selected }, say)
+})
+const parsed = computed(() => {
+  if (!heard.value) return parseLine(text.value, space, last.value)
+  const { means, notUnderstood, asks } = heard.value
+  return {
+    line: {} as Line,
+    pieces: [
+      ...means
+        .filter(m => m.field !== 'space')
+        .map(m => ({ text: m.from, meaning: inWords(m), isRead: true })),
+      ...notUnderstood.map(t => ({ text: t, meaning: 'not understood', isRead: false })),
+      ...asks.map(a => ({ text: a.from, meaning: a.text, isRead: false })),
+    ],
+  }
+})
+function inWords(m: Meaning): string {
+  const field = fieldOf(m.kind, m.field)
+  if (m.blocked !== undefined) return `${field?.label ?? m.field} not seen: ${m.blocked}`
+  if (typeof m.value === 'boolean')
+    return m.value ? (field?.label ?? '') : `not ${field?.label ?? ''}`
+  return field && m.value !== null ? valueText(field, m.value, job.site.units) : ''
+}
+const isReady = computed(() => (heard.value ? heard.value.means.length > 0 : isLineReady.value))
+const isLineReady = computed(
   () =>
     text.value.trim() !== '' &&
     parsed.value.pieces.every(p => p.isRead) &&
@@ -30,13 +70,22 @@ const hint = computed(() =>
     ? ''
     : parsed.value.pieces.some(p => !p.isRead)
       ? 'part of it cannot be read'
-      : parsed.value.line.space === undefined && space === undefined
-        ? 'which space?'
-        : 'Enter keeps',
+      : heard.value
+        ? 'Enter keeps'
+        : parsed.value.line.space === undefined && space === undefined
+          ? 'which space?'
+          : 'Enter keeps',
 )
 
 function keep() {
   if (!isReady.value) return
+  if (heard.value) {
+    const { means, notUnderstood } = heard.value
+    emit('said', keepSaid(means))
+    // What could not be read stays in the line, so that nothing is lost.
+    text.value = notUnderstood.join(', ')
+    return
+  }
   last.value = parsed.value.line
   emit('keep', parsed.value.line)
   text.value = ''
@@ -78,7 +127,7 @@ defineExpose({ focus })
         autocapitalize="off"
         spellcheck="false"
         maxlength="300"
-        placeholder="7 20 14cu nm porch lights"
+        placeholder="7 20 14cu nm porch lights, or say it"
         @keydown.esc="text === '' ? (input?.blur(), emit('leave')) : (text = '')"
         @keydown.up.prevent="repeat"
       />

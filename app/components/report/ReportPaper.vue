@@ -141,9 +141,21 @@ const tone = (severity: string) =>
         </tbody>
       </table>
     </section>
+    <section v-if="report.outside.length">
+      <h2>Outside this visit</h2>
+      <p class="soft small">
+        Not looked at as agreed, and not said to be in order. {{ report.scope.settled }} checks were
+        settled, {{ report.scope.outside }} lay outside.
+      </p>
+      <ul class="dash small">
+        <li v-for="o in report.outside" :key="o.text">{{ o.text }}</li>
+      </ul>
+    </section>
     <section v-if="report.notYetSeen.length">
-      <h2>Not looked at, and so not decided</h2>
-      <p class="soft small">What was not seen is not said to be in order.</p>
+      <h2>Still to be looked at on this visit</h2>
+      <p class="soft small">
+        {{ report.scope.inScope }} checks are open. What was not seen is not said to be in order.
+      </p>
       <template v-for="s in report.notYetSeen" :key="s.stage">
         <h3 class="small soft">{{ STAGE_WORDS[s.stage] }}</h3>
         <ul class="dash small">

@@ -26,7 +26,7 @@ const typed = ref('')
 const reason = ref('')
 const problem = ref('')
 const settles = computed(() => looks.reduce((sum, l) => sum + l.settles, 0))
-const isDanger = computed(() => looks.some(l => l.danger > 0))
+const isDanger = computed(() => looks.some(l => l.danger >= 4))
 const factOf = (look: OpenLook) => triedAt(job.house.subjects.get(look.subject), look.field)
 /** One answer suits many things only where it is a plain value. */
 const suitsAll = computed(
@@ -65,7 +65,9 @@ function blockAll() {
 const what = computed(() =>
   looks.length > 1
     ? `${looks.length} × ${first.value.fact}`
-    : `${first.value.label}: ${first.value.fact}`,
+    : first.value.kind === 'premises'
+      ? first.value.fact
+      : `${first.value.label}: ${first.value.fact}`,
 )
 </script>
 

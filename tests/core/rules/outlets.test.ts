@@ -396,7 +396,7 @@ ruleTable('tamper-resistant', {
   fault: [row('none', oneOutlet(bare))],
   undecided: [
     row('height not measured', oneOutlet({ isTamperResistant: false, isDedicated: false }), 'p', {
-      missing: ['heightFt'],
+      missing: ['isHigh'],
     }),
   ],
   inapplicable: [

@@ -139,6 +139,13 @@ function keep(parsed: Line) {
   selectedId.value = id
   if (space !== undefined && !isNarrow.value) window.setTimeout(() => line.value?.focus(), 0)
 }
+/** What was said: the breaker it was said of is shown. */
+function keepSaid(things: readonly string[]) {
+  const breaker = things.find(id => job.site.get(id, 'breaker'))
+  if (!breaker) return
+  selectedSpace.value = undefined
+  selectedId.value = breaker
+}
 /** The next space nothing is recorded in, in the order of the numbers; so that a panel is entered line after line. */
 function nextEmpty(after: number): number | undefined {
   if (!enclosure.value) return undefined
@@ -317,7 +324,10 @@ const subtitle = computed(() => {
           v-if="isPanel"
           ref="line"
           :space="lineSpace"
+          :place="enclosure.id"
+          :selected="selectedBreaker?.id"
           @keep="keep"
+          @said="keepSaid"
           @leave="selectedId = ''"
         />
       </template>

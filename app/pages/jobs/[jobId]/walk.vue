@@ -10,8 +10,7 @@ import {
   timelineOf,
   valueOf,
   walkOf,
-  type OpenLook,
-  type Stop,
+  type VisitStop,
 } from '#core'
 
 const { job, problem, isLoading, load } = useOpenJob()
@@ -31,6 +30,8 @@ const toTab = (t: Tab) => router.replace({ query: { ...route.query, tab: t } })
 
 const spoken = computed(() => [...job.results.values()])
 const walk = computed(() => walkOf(job.site, spoken.value))
+const { scope, visit, looksOfQuestion, choose, setAccess, setInstrument, setSample, attest } =
+  useVisit()
 const map = computed(() => bondMapOf(job.site, spoken.value))
 const loops = computed(() => openLoopsOf(job.site))
 const openLoops = computed(() => loops.value.filter(l => !l.disclosed).length)
@@ -47,24 +48,18 @@ const moments = computed(() =>
 )
 /** Rules that have a year: the others are as old as any house. */
 const dated = RULES.filter(r => r.since !== undefined || TURNS.some(t => t.rule === r.id))
-const keyOf = (s: Stop) => `${s.stage} ${s.place.id}`
+const keyOf = (s: VisitStop) => `${s.stage} ${s.place.id}`
 const openKey = ref('')
 /** The stop worked at: the one opened, while it has anything left; else the first. */
 const current = computed(
-  () => walk.value.stops.find(s => keyOf(s) === openKey.value) ?? walk.value.stops[0],
+  () => visit.value.stops.find(s => keyOf(s) === openKey.value) ?? visit.value.stops[0],
 )
-const index = computed(() => (current.value ? walk.value.stops.indexOf(current.value) : -1))
-const byField = (stop: Stop): OpenLook[][] => {
-  const groups = new Map<string, OpenLook[]>()
-  for (const l of stop.looks)
-    groups.set(`${l.kind} ${l.field}`, [...(groups.get(`${l.kind} ${l.field}`) ?? []), l])
-  const weight = (g: OpenLook[]) =>
-    (g.some(l => l.danger > 0) ? 1000 : 0) + g.reduce((n, l) => n + l.settles, 0)
-  return [...groups.values()].sort((a, b) => weight(b) - weight(a))
-}
+const index = computed(() => (current.value ? visit.value.stops.indexOf(current.value) : -1))
+const minutes = (seconds: number) =>
+  seconds < 90 ? `${Math.max(1, Math.round(seconds))} s` : `${Math.round(seconds / 60)} min`
 const stages = computed(() => {
-  const list: { stage: Stop['stage']; stops: Stop[] }[] = []
-  for (const s of walk.value.stops) {
+  const list: { stage: VisitStop['stage']; stops: VisitStop[] }[] = []
+  for (const s of visit.value.stops) {
     if (list.at(-1)?.stage === s.stage) list.at(-1)!.stops.push(s)
     else list.push({ stage: s.stage, stops: [s] })
   }
@@ -73,7 +68,7 @@ const stages = computed(() => {
 const share = (settled: number, total: number) =>
   total === 0 ? 0 : Math.round((100 * settled) / total)
 function step(by: number) {
-  const next = walk.value.stops[index.value + by]
+  const next = visit.value.stops[index.value + by]
   if (next) openKey.value = keyOf(next)
   window.scrollTo({ top: 0 })
 }
@@ -132,7 +127,7 @@ function disclose(subject: string, field: string) {
   reasonFor.value = reason.value = ''
 }
 const marginNote = computed(() =>
-  pickedSubject.value ? 'record it' : `${share(walk.value.settled, walk.value.total)} % settled`,
+  pickedSubject.value ? 'record it' : `${visit.value.counts.inScope} open here`,
 )
 </script>
 
@@ -161,10 +156,21 @@ const marginNote = computed(() =>
 
       <template v-if="tab === 'route'">
         <p v-if="!job.isReady" class="soft none" role="status">Judging</p>
-        <p v-else-if="!walk.stops.length" class="soft none">
-          Nothing left to look at: everything recorded is decided or could not be seen.
-        </p>
-        <template v-else-if="current">
+        <template v-else>
+          <ScopeBar
+            :scope="scope"
+            :counts="visit.counts"
+            @purpose="choose"
+            @access="setAccess"
+            @instrument="setInstrument"
+            @sample="setSample"
+          />
+          <p v-if="!visit.stops.length" class="soft none">
+            Nothing left to look at on this visit: what was in scope is decided or could not be
+            seen.
+          </p>
+        </template>
+        <template v-if="job.isReady && current">
           <p v-if="map.firstQuestion && index === 0" class="question">
             <SeverityMark kind="undecided" :size="20" />
             <span class="ask">{{ map.firstQuestion.text }}</span>
@@ -174,14 +180,13 @@ const marginNote = computed(() =>
           </p>
           <section class="stop" :data-stage="current.stage">
             <p class="small soft">
-              {{ STAGE_WORDS[current.stage] }} · stop {{ index + 1 }} of {{ walk.stops.length }}
+              {{ STAGE_WORDS[current.stage] }} · stop {{ index + 1 }} of {{ visit.stops.length }}
             </p>
             <h2 class="place">{{ current.place.label }}</h2>
             <p class="small soft meta">
-              <span>{{ current.looks.length }} to look at</span
-              ><span
-                >answers
-                {{ current.settles === 1 ? 'one check' : `${current.settles} checks` }}</span
+              <span>{{
+                current.answers === 1 ? 'one answer' : `${current.answers} answers`
+              }}</span><span>about {{ minutes(current.seconds) }}</span
               ><span v-if="current.instruments.length"
                 >take: {{ current.instruments.join(', ') }}</span
               >
@@ -189,10 +194,20 @@ const marginNote = computed(() =>
             <p v-for="c in current.cautions" :key="c" class="small caution">
               <UIcon name="lucide:triangle-alert" /> {{ c }}
             </p>
+            <AttestCard
+              v-if="current.attestation"
+              :attestation="current.attestation"
+              @attest="current.attestation && attest(current.attestation)"
+            />
             <LookGroup
-              v-for="g in byField(current)"
-              :key="`${keyOf(current)} ${g[0]!.kind} ${g[0]!.field}`"
-              :looks="g"
+              v-for="q in current.questions"
+              :key="`${keyOf(current)} ${q.kind} ${q.field}`"
+              :looks="looksOfQuestion(q)"
+            />
+            <SpokenLine
+              class="say"
+              :place="current.place.id"
+              placeholder="Or say what you see here"
             />
             <div class="steps">
               <button type="button" class="plain" :disabled="index <= 0" @click="step(-1)">
@@ -200,7 +215,7 @@ const marginNote = computed(() =>
               ><button
                 type="button"
                 class="go"
-                :disabled="index >= walk.stops.length - 1"
+                :disabled="index >= visit.stops.length - 1"
                 @click="step(1)"
               >
                 Next place
@@ -219,11 +234,20 @@ const marginNote = computed(() =>
                 :aria-pressed="x === current"
                 @click="openKey = keyOf(x)"
               >
-                {{ x.place.label }} <b>{{ x.looks.length }}</b>
+                {{ x.place.label }} <b>{{ x.answers }}</b>
               </button>
             </div>
           </section>
         </template>
+        <section v-if="job.isReady && visit.limitations.length" class="all" data-testid="limits">
+          <h2>Outside this visit</h2>
+          <p class="small soft">
+            Not judged, and never taken as fine. This is what the report will say.
+          </p>
+          <p v-for="l in visit.limitations" :key="l.class" class="limit">
+            <b class="count">{{ l.judgments }}</b> {{ l.text }}
+          </p>
+        </section>
       </template>
 
       <template v-else-if="tab === 'bonds'">
@@ -335,7 +359,10 @@ const marginNote = computed(() =>
       /></template>
       <template v-else>
         <h2>Covered so far</h2>
-        <p class="small soft">{{ walk.settled }} of {{ walk.total }} checks decided</p>
+        <p class="small soft">
+          {{ visit.counts.settled }} settled, {{ visit.counts.inScope }} open here,
+          {{ visit.counts.outside }} outside this visit
+        </p>
         <div class="bars">
           <div v-for="c in walk.coverage" :key="c.id" class="cover">
             <p>
@@ -414,6 +441,9 @@ const marginNote = computed(() =>
   align-items: baseline;
   margin-top: 0.15rem;
 }
+.say {
+  margin-top: 0.9rem;
+}
 .steps {
   display: flex;
   justify-content: space-between;
@@ -440,6 +470,17 @@ const marginNote = computed(() =>
   max-width: 52rem;
   border-top: 1px solid var(--line);
   padding-top: 0.9rem;
+}
+.limit {
+  display: grid;
+  grid-template-columns: 3rem 1fr;
+  gap: 0.4rem;
+  padding: 0.35rem 0;
+  border-bottom: 1px solid var(--line);
+}
+.count {
+  text-align: right;
+  font-variant-numeric: tabular-nums;
 }
 .stage {
   margin: 0.5rem 0;

@@ -1,0 +1,180 @@
+// Pictures of the main views from the demo data: node scripts/screenshots.mjs [OUT] [NAME …]
+import { mkdirSync, mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import sharp from 'sharp'
+import browserLib from './lib/browser.cjs'
+import serveLib from './lib/serve.cjs'
+
+const { launch } = browserLib
+const { serve } = serveLib
+
+const DESK = { width: 1280, height: 800 }
+const HAND = { width: 390, height: 844, isMobile: true, hasTouch: true }
+const job = '/jobs/demo-sorrel-bank'
+const press = async (page, selector) => {
+  await page.waitForSelector(selector)
+  await page.click(selector)
+}
+const space = n => page => press(page, `[data-space="${n}"]`)
+const wait = ms => new Promise(r => setTimeout(r, ms))
+async function openPhoto(page) {
+  await press(page, '[data-space="7"]')
+  await page.waitForSelector('.thumb')
+  await page.click('.thumb')
+  await wait(900)
+}
+async function openPlan(page) {
+  await press(page, '[data-space="5"]')
+  await wait(300)
+  await page.evaluate(() =>
+    [...document.querySelectorAll('button')]
+      .find(b => b.textContent.includes('make it dead'))
+      .click(),
+  )
+  await wait(500)
+}
+const open = async page => { await page.waitForSelector('[data-testid="scope"] button'); await page.click('[data-testid="scope"] button'); await wait(700) }
+const laundry = async page => { await page.waitForSelector('.stopchip'); for (let k=0;k<2;k++) { await page.evaluate(() => [...document.querySelectorAll('.stopchip')].find(b => b.textContent.includes('Laundry')).click()); await wait(500) } }
+const VIEWS = [
+  { name: 'said', path: `${job}/panel?at=main`, size: DESK, act: async page => { await page.waitForSelector('#breaker-line'); await page.type('#breaker-line', 'space seven twenty amp fourteen gauge copper porch lights, handle tie, wurble'); await wait(600) } },
+  { name: 'rooms-hand', path: `${job}/outlets?view=rooms`, size: HAND, act: async page => { await page.waitForSelector('[data-testid="spoken"] input'); await page.type('[data-testid="spoken"] input', 'two receptacles three slot, first is GFCI trips, the rest open ground'); await wait(600); await page.evaluate(() => document.querySelector('[data-testid="spoken"]').scrollIntoView({block:'center'})); await wait(300) } },
+  { name: 'laundry', path: `${job}/walk`, size: DESK, act: laundry },
+  { name: 'limits', path: `${job}/walk`, size: HAND, act: async page => { await page.waitForSelector('[data-testid="limits"]'); await page.evaluate(() => document.querySelector('[data-testid="limits"]').scrollIntoView()); await wait(400) } },
+
+]
+
+const desk = async page => ({ png: await page.screenshot(), width: 1030, height: 644 })
+const hand = async page => ({ png: await page.screenshot(), width: 297, height: 644 })
+
+const [out = 'docs/screenshots', ...only] = process.argv.slice(2)
+const isWanted = name => only.length === 0 || only.includes(name)
+mkdirSync(out, { recursive: true })
+const freshDb = () => join(mkdtempSync(join(tmpdir(), 'corvit-shots-')), 'corvit.db')
+const browser = await launch()
+try {
+  await demoViews()
+  if (isWanted('door')) await doorView()
+  if (isWanted('record')) await recordView()
+} finally {
+  await browser.close()
+}
+
+async function newPage(name, size, isDark = false) {
+  const page = await (await browser.createBrowserContext()).newPage()
+  page.on('pageerror', e => console.error(`${name}: ${e.message}`))
+  await page.setViewport(size)
+  await page.emulateMediaFeatures([
+    { name: 'prefers-color-scheme', value: isDark ? 'dark' : 'light' },
+    { name: 'prefers-reduced-motion', value: 'reduce' },
+  ])
+  return page
+}
+
+async function demoViews() {
+  const views = VIEWS.filter(v => isWanted(v.name))
+  if (views.length === 0) return
+  const server = await serve({ db: freshDb(), demo: true })
+  for (const view of views) {
+    const page = await newPage(view.name, view.size, view.dark)
+    await page.goto(server.url + view.path, { waitUntil: 'load' })
+    await wait(2500)
+    if (view.act) {
+      await view.act(page)
+      await wait(500)
+    }
+    await page.screenshot({ path: join(out, `${view.name}.png`) })
+    await page.close()
+  }
+  await server.stop()
+}
+
+/** Several screens beside each other, so that small ones need no picture each. */
+async function together(name, shots) {
+  const width = shots.reduce((sum, s) => sum + s.width + 24, 24)
+  const parts = []
+  let left = 24
+  for (const { png, width: w, height } of shots) {
+    parts.push({ input: await sharp(png).resize(w, height).toBuffer(), left, top: 24 })
+    left += w + 24
+  }
+  await sharp({ create: { width, height: 692, channels: 3, background: '#8d8778' } })
+    .composite(parts)
+    .png({ palette: true })
+    .toFile(join(out, `${name}.png`))
+}
+/** Signing in, and the people of a Corvit. */
+async function doorView() {
+  const server = await serve({ db: freshDb() })
+  const send = (path, body, cookie = '') =>
+    fetch(server.url + path, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', cookie },
+      body: JSON.stringify(body),
+    })
+  await wait(500)
+  const code = /with this code: ([A-Z0-9-]+)/.exec(server.log())[1]
+  const password = 'quite a long one'
+  const made = await send('/api/setup', { code, login: 'olive', name: 'Olive Harrow', password })
+  const cookie = made.headers.getSetCookie().at(-1).split(';')[0]
+  for (const [login, name, role] of [
+    ['ben', 'Ben Tarrow', 'assessor'],
+    ['cleo', 'Cleo Marsh', 'apprentice'],
+  ]) {
+    await send('/api/people', { login, name, role, password }, cookie)
+  }
+  const signIn = await newPage('door', HAND)
+  await signIn.goto(`${server.url}/sign-in`, { waitUntil: 'load' })
+  await wait(1500)
+  const [name, value] = cookie.split(/=(.*)/s)
+  const people = await newPage('door', DESK)
+  await people.setCookie({ name, value, url: server.url, httpOnly: true, sameSite: 'Strict' })
+  await people.goto(`${server.url}/people`, { waitUntil: 'load' })
+  await wait(1500)
+  await together('door', [await hand(signIn), await desk(people)])
+  await server.stop()
+}
+
+/** What two people saw differently; what is not sent; the list without a network. */
+async function recordView() {
+  const db = freshDb()
+  const server = await serve({ db, demo: true })
+  const stamp = (id, by) => ({
+    id,
+    at: '2026-05-12T11:20:00.000Z',
+    by,
+    act: 'note',
+    subject: 'main/7',
+    grade: 'read',
+    over: ['none'],
+  })
+  await fetch(`${server.url}/api${job}/observations`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({
+      observations: [
+        { ...stamp('z1', 'Ben Tarrow'), field: 'ratingAmps', value: 15 },
+        { ...stamp('z2', 'Cleo Marsh'), field: 'ratingAmps', value: 20 },
+      ],
+    }),
+  })
+  const opinions = await newPage('record', DESK)
+  await opinions.goto(`${server.url}${job}/opinions`, { waitUntil: 'load' })
+  await wait(2000)
+  const phone = await newPage('record', HAND)
+  await phone.goto(server.url, { waitUntil: 'load' })
+  await wait(1500)
+  await phone.goto(`${server.url}${job}/panel?at=main`, { waitUntil: 'load' })
+  await wait(3000)
+  await server.stop('SIGKILL')
+  await phone.evaluate(() => {
+    const store = document
+      .querySelector('#__nuxt')
+      .__vue_app__.config.globalProperties.$pinia._s.get('job')
+    for (const client of ['A. Reed', 'A. Reed, owner']) store.note('premises', 'client', client)
+  })
+  await wait(1500)
+  await phone.goto(server.url, { waitUntil: 'load' })
+  await wait(2500)
+  await together('record', [await desk(opinions), await hand(phone)])
+}
