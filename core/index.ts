@@ -109,6 +109,7 @@ export {
   type ScopeInput,
 } from './visit/scope'
 export { attestSays, isException, ORDINARY, ordinaryFields, ordinaryOf } from './visit/ordinary'
+export { isAsked } from './visit/presumed'
 export { ACCESS_FACTS, INSTRUMENT_FACTS, recordedScope, visitOfJob } from './visit/recorded'
 export {
   visitOf,

@@ -37,10 +37,9 @@ async function openPlan(page) {
 const open = async page => { await page.waitForSelector('[data-testid="scope"] button'); await page.click('[data-testid="scope"] button'); await wait(700) }
 const laundry = async page => { await page.waitForSelector('.stopchip'); for (let k=0;k<2;k++) { await page.evaluate(() => [...document.querySelectorAll('.stopchip')].find(b => b.textContent.includes('Laundry')).click()); await wait(500) } }
 const VIEWS = [
-  { name: 'said', path: `${job}/panel?at=main`, size: DESK, act: async page => { await page.waitForSelector('#breaker-line'); await page.type('#breaker-line', 'space seven twenty amp fourteen gauge copper porch lights, handle tie, wurble'); await wait(600) } },
-  { name: 'rooms-hand', path: `${job}/outlets?view=rooms`, size: HAND, act: async page => { await page.waitForSelector('[data-testid="spoken"] input'); await page.type('[data-testid="spoken"] input', 'two receptacles three slot, first is GFCI trips, the rest open ground'); await wait(600); await page.evaluate(() => document.querySelector('[data-testid="spoken"]').scrollIntoView({block:'center'})); await wait(300) } },
-  { name: 'laundry', path: `${job}/walk`, size: DESK, act: laundry },
-  { name: 'limits', path: `${job}/walk`, size: HAND, act: async page => { await page.waitForSelector('[data-testid="limits"]'); await page.evaluate(() => document.querySelector('[data-testid="limits"]').scrollIntoView()); await wait(400) } },
+  { name: 'findings', path: `${job}/findings`, size: DESK, act: async page => { await page.waitForSelector('.rows .row'); await wait(400) } },
+  { name: 'findings-hand', path: `${job}/findings`, size: HAND, dark: true, act: async page => { await page.waitForSelector('.rows .row'); await page.click('.rows .row'); await wait(500) } },
+  { name: 'panel', path: `${job}/panel?at=main`, size: DESK, act: space(5) },
 
 ]
 

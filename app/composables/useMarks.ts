@@ -1,4 +1,5 @@
 import {
+  isAsked,
   SEVERITIES,
   valueOf,
   type Severity,
@@ -67,6 +68,15 @@ export function useMarks() {
   const job = useJobStore()
   const resultsOf = (subject: Subject): SpokenResult[] =>
     belongings(job.site, subject).flatMap(s => job.bySubject.get(s.id) ?? [])
-  const markOf = (subject: Subject): Mark | undefined => worstMark(resultsOf(subject))
+  /** Open is drawn open where it leans, or where this visit asks for it; what lies outside stays quiet. */
+  const isShown = (r: SpokenResult): boolean =>
+    r.outcome !== 'undecided' ||
+    r.leans !== undefined ||
+    r.missing.some(m => {
+      const thing = job.house.subjects.get(m.subject)
+      return thing !== undefined && isAsked(job.covering, thing, m.field)
+    })
+  const markOf = (subject: Subject): Mark | undefined =>
+    worstMark(resultsOf(subject).filter(isShown))
   return { resultsOf, markOf }
 }

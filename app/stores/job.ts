@@ -1,7 +1,10 @@
 import { defineStore } from 'pinia'
 import {
+  Covering,
+  isAsked,
   Ledger,
   looksOf,
+  recordedScope,
   resultKey,
   Site,
   valueOf,
@@ -81,6 +84,14 @@ export const useJobStore = defineStore('job', () => {
   const faults = computed(() => findings.value.filter(r => r.outcome === 'fault'))
   const allowed = computed(() => [...results.value.values()].filter(r => r.outcome === 'allowed'))
   const looks = computed(() => looksOf([...results.value.values()]))
+  const covering = computed(() => new Covering(site.value, recordedScope(site.value)))
+  /** Looks the visit covers: none of them is outside its scope, or presumed by the trade. */
+  const openLooks = computed(() =>
+    looks.value.filter(l => {
+      const thing = house.value.subjects.get(l.subject)
+      return l.state === 'blocked' || (thing && isAsked(covering.value, thing, l.field))
+    }),
+  )
   const conflicts = computed<readonly Conflict[]>(() =>
     house.value.subjects.size > 0 ? ledger.conflicts() : [],
   )
@@ -430,6 +441,8 @@ export const useJobStore = defineStore('job', () => {
     faults,
     allowed,
     looks,
+    openLooks,
+    covering,
     conflicts,
     saveState,
     refused,

@@ -1,6 +1,6 @@
 import { valueOf, type Subject } from '../model/house'
 import type { Site } from '../derive/site'
-import type { Scope } from './scope'
+import type { Covering, Scope } from './scope'
 
 /**
  * Looks the trade does not take: what follows from what was seen well enough that nobody is sent for it. Presumed is
@@ -32,6 +32,11 @@ const RUNS_HIDDEN: ReadonlySet<string> = new Set(['support', 'boring', 'isFished
 
 /** Purposes at which work is what the visit is about. */
 const ABOUT_WORK: ReadonlySet<string> = new Set(['service', 'remodel', 'final'])
+
+/** Whether a visit asks for a fact of a thing: it lies in its scope, and the trade presumes nothing in its place. */
+export const isAsked = (covering: Covering, subject: Subject, field: string): boolean =>
+  presumedAt(covering.site, subject, field, covering.scope) === undefined &&
+  covering.outside(subject, field) === undefined
 
 /** What the trade presumes in place of a look, or undefined where the look is taken. */
 export function presumedAt(

@@ -109,7 +109,7 @@ describe('the walk', () => {
     const { page, errors } = await openPage(browser, `${server.url}${DEMO}/panel?at=main`)
     await page.waitForSelector('#breaker-line')
     await page.type('#breaker-line', 'space twenty nine fifteen amp, no, twenty amp, wurble')
-    await hasText(page, '.pieces', 'rating: 20 A')
+    await hasText(page, '.pieces', '20 A')
     await hasText(page, '.piece.bad', 'wurble')
     await page.keyboard.press('Enter')
     await hasText(page, '[data-testid="margin"]', 'space 29')

@@ -13,7 +13,7 @@ export interface JudgmentMarginEmits {
 </script>
 
 <script setup lang="ts">
-import { KIND_LABEL, labelOf, looksOf, SEVERITIES, valueOf } from '#core'
+import { isAsked, KIND_LABEL, labelOf, looksOf, SEVERITIES, valueOf } from '#core'
 
 const { subject = undefined, within = undefined } = defineProps<JudgmentMarginProps>()
 const emit = defineEmits<JudgmentMarginEmits>()
@@ -30,9 +30,18 @@ const faults = computed(() =>
     .sort((a, b) => SEVERITIES.indexOf(a.severity!) - SEVERITIES.indexOf(b.severity!)),
 )
 const allowed = computed(() => results.value.filter(r => r.outcome === 'allowed'))
-const looks = computed(() =>
+const allLooks = computed(() =>
   looksOf(results.value).sort((a, b) => b.danger - a.danger || b.settles - a.settles),
 )
+/** What this visit asks for; the rest is counted, and a thing can be taken in whole. */
+const looks = computed(() =>
+  allLooks.value.filter(l => {
+    const thing = job.house.subjects.get(l.subject)
+    return l.state === 'blocked' || (thing && isAsked(job.covering, thing, l.field))
+  }),
+)
+const beyond = computed(() => allLooks.value.length - looks.value.length)
+const { widen } = useScope()
 const clear = computed(() => results.value.filter(r => r.outcome === 'clear').length)
 const shownLooks = ref(6)
 const CAN_ISOLATE: ReadonlySet<Kind> = new Set([
@@ -165,6 +174,15 @@ function removeThing() {
       </button>
     </section>
     <p v-else-if="subject && job.isReady" class="soft">Nothing left to look at here.</p>
+    <p v-if="subject && beyond" class="small soft" data-testid="beyond">
+      {{ beyond }} more outside this visit.
+      <UButton
+        size="sm"
+        variant="link"
+        label="Look at this all the way"
+        @click="widen(things.map(t => t.id))"
+      />
+    </p>
     <p v-if="clear" class="small faint">{{ clear }} judged clear</p>
 
     <section v-if="subject" class="record">

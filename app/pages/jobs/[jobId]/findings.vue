@@ -1,6 +1,14 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
-import { groupAlike, isKind, SEVERITIES, STAGES, valueOf, type Severity } from '#core'
+import {
+  groupAlike,
+  isKind,
+  SEVERITIES,
+  STAGES,
+  valueOf,
+  type FindingGroup,
+  type Severity,
+} from '#core'
 
 const { job, problem, isLoading, load } = useOpenJob()
 const isNarrow = useMediaQuery('(max-width: 900px)')
@@ -24,10 +32,21 @@ const groups = computed(() =>
     found: groupAlike(shown.value.filter(f => f.severity === severity)),
   })).filter(g => g.found.length > 0),
 )
+const keyOf = (g: FindingGroup) => `${g.first.rule} ${g.first.subject.id}`
+const openKey = ref('')
+/** The finding shown beside the list: the one touched, else the first. */
+const opened = computed(() => {
+  const all = groups.value.flatMap(g => g.found)
+  return all.find(f => keyOf(f) === openKey.value) ?? all[0]
+})
+const placeWords = ({ first, all }: FindingGroup) => {
+  const lean = first.leans ? ' · a fault unless …' : ''
+  return (all.length === 1 ? first.subject.label : `${all.length} places`) + lean
+}
 /** Lawful when installed: not a fault, not clear, and on record with what it means. */
 const stays = computed(() => groupAlike(job.allowed))
 const stages = computed(() =>
-  STAGES.map(stage => ({ stage, looks: job.looks.filter(l => l.stage === stage) })).filter(
+  STAGES.map(stage => ({ stage, looks: job.openLooks.filter(l => l.stage === stage) })).filter(
     s => s.looks.length > 0,
   ),
 )
@@ -74,7 +93,7 @@ function go(id: string) {
           Found <b>{{ job.findings.length }}</b>
         </button>
         <button type="button" class="tab" :aria-current="tab === 'open'" @click="tab = 'open'">
-          <SeverityMark kind="undecided" /> To look at <b>{{ job.looks.length }}</b>
+          <SeverityMark kind="undecided" /> To look at <b>{{ job.openLooks.length }}</b>
         </button>
         <button
           v-if="stays.length"
@@ -113,16 +132,57 @@ function go(id: string) {
           No fault found so far. What is not decided yet is listed beside.
         </p>
         <p v-else-if="!groups.length" class="soft none">No finding matches.</p>
-        <section v-for="g in groups" :key="g.severity" class="group">
-          <FindingCard
-            v-for="f in g.found"
-            :key="`${f.first.rule}${f.first.subject.id}`"
-            :finding="f.first"
-            :alike="f.all"
-            :wide="!isNarrow"
-            @place="go"
-          />
-        </section>
+        <div v-else class="split">
+          <div class="rows" data-testid="rows">
+            <section v-for="g in groups" :key="g.severity">
+              <h2 class="weight">
+                <SeverityMark :kind="g.severity" /> {{ g.severity }}
+                <span class="soft">{{ g.found.length }}</span>
+              </h2>
+              <template v-for="f in g.found" :key="keyOf(f)">
+                <UButton
+                  class="row"
+                  variant="ghost"
+                  color="neutral"
+                  block
+                  :data-rule="f.first.rule"
+                  :aria-pressed="keyOf(f) === openKey"
+                  @click="openKey = keyOf(f) === openKey && isNarrow ? '' : keyOf(f)"
+                >
+                  <SeverityMark
+                    :kind="f.first.outcome === 'fault' ? g.severity : 'undecided'"
+                    :size="18"
+                  />
+                  <span class="what"
+                    ><b>{{ f.first.title }}</b
+                    ><span class="small soft">{{ placeWords(f) }}</span></span
+                  >
+                  <span v-if="f.first.compare" class="num"
+                    >{{ f.first.compare.left }} {{ f.first.compare.sign }}
+                    {{ f.first.compare.right }}
+                    <span class="small soft">{{ f.first.compare.unit }}</span></span
+                  >
+                </UButton>
+                <FindingCard
+                  v-if="isNarrow && keyOf(f) === openKey"
+                  :finding="f.first"
+                  :alike="f.all"
+                  fixes
+                  @place="go"
+                />
+              </template>
+            </section>
+          </div>
+          <div v-if="!isNarrow && opened" class="detail">
+            <FindingCard
+              :key="keyOf(opened)"
+              :finding="opened.first"
+              :alike="opened.all"
+              fixes
+              @place="go"
+            />
+          </div>
+        </div>
       </template>
 
       <template v-else-if="tab === 'stays'">
@@ -150,8 +210,8 @@ function go(id: string) {
 
       <template v-else>
         <p class="soft intro">
-          Not seen is never fine. Each look is listed once, in the order of the walk, with the
-          number of checks it answers.
+          Within the scope of this visit. Not seen is never fine: what lies outside is listed on the
+          walk, and in the report.
         </p>
         <section v-for="s in stages" :key="s.stage" class="stage">
           <h2>
@@ -209,11 +269,60 @@ function go(id: string) {
   gap: 0.4rem;
   margin: 0.8rem 0;
 }
-.group {
+.split {
   display: grid;
-  gap: 0.8rem;
-  margin-bottom: 0.8rem;
-  max-width: 76rem;
+  grid-template-columns: minmax(20rem, 5fr) minmax(22rem, 6fr);
+  gap: 1.6rem;
+  align-items: start;
+}
+.rows {
+  display: grid;
+  gap: 1rem;
+}
+.weight {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+  font-size: 1rem;
+  border-bottom: 1px solid var(--line);
+  padding-bottom: 0.3rem;
+}
+.row {
+  display: grid;
+  grid-template-columns: 18px 1fr auto;
+  gap: 0.7rem;
+  align-items: center;
+  text-align: left;
+  min-height: 46px;
+  padding: 0.3rem 0.4rem;
+  border-radius: 0;
+  border-bottom: 1px solid var(--line);
+  font-weight: 400;
+}
+.row[aria-pressed='true'] {
+  background: var(--touch-tint);
+}
+.what {
+  display: grid;
+  min-width: 0;
+}
+.what .small {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.num {
+  font-variant-numeric: tabular-nums;
+  white-space: nowrap;
+}
+.detail {
+  position: sticky;
+  top: 0.8rem;
+}
+@media (max-width: 900px) {
+  .split {
+    grid-template-columns: 1fr;
+  }
 }
 .none {
   padding: 2rem 0;
