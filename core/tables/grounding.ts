@@ -22,7 +22,7 @@ export function equipmentGroundSize(ratingAmps: number, metal: TableMetal): Size
 }
 
 /** Circular mils of the sizes below those named by their area. Chapter 9, table 8. */
-const AREAS: Readonly<Partial<Record<Size, number>>> = {
+export const AREAS: Readonly<Partial<Record<Size, number>>> = {
   '14': 4110,
   '12': 6530,
   '10': 10380,

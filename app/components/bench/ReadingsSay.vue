@@ -21,7 +21,7 @@ const said = computed(() =>
 <template>
   <section v-if="valueOf(outlet, 'type') === 'receptacle'" class="says" data-testid="readings-say">
     <p v-if="said">
-      <span class="small soft">The readings fit</span>
+      <span class="small soft">The readings fit {{ ' ' }}</span>
       <b>{{ said.fitting.slice(0, 3).join(', or ') }}</b><span
         v-if="said.fitting.length > 3"
         class="small soft"

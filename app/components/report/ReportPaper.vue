@@ -58,7 +58,11 @@ const tone = (severity: string) =>
         <b>{{ report.allowed.reduce((n, a) => n + a.where.length, 0) }}</b> allowed to remain
       </li>
       <li>
-        <SeverityMark kind="undecided" :size="18" /><b>{{ report.undecided }}</b> not decided
+        <SeverityMark kind="undecided" :size="18" /><b>{{ report.scope.inScope }}</b> open on this
+        visit
+      </li>
+      <li>
+        <b>{{ report.scope.outside }}</b> outside it
       </li>
     </ul>
     <p class="soft small">
