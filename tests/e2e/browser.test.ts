@@ -83,8 +83,11 @@ describe('the demo house', () => {
     const { page, errors } = await openPage(browser, `${server.url}${DEMO}/findings`)
     const card = '.finding[data-rule="overfused-conductor"]'
     const row = '.row[data-rule="overfused-conductor"]'
-    await page.waitForSelector(row)
-    await page.click(row)
+    const openRow = async () => {
+      await page.waitForSelector(row)
+      await page.click(row)
+    }
+    await openRow()
     await page.waitForSelector(card)
     const weightOf = (text: string) => hasText(page, `${card} .sev`, text)
     await weightOf('repair')
@@ -97,14 +100,14 @@ describe('the demo house', () => {
     await onDisk(page)
     await reload(page)
     await clickText(page, '.filters .chip', 'note')
-    await page.click(row)
+    await openRow()
     await weightOf('note')
     await page.click(`${card} .foot .touch`)
     await hasText(page, `${card} .sum`, 'capped today')
     await page.click(`${card} .byhand`)
     await clickText(page, `${card} .weigh button`, 'as computed')
     await clickText(page, '.filters .chip', 'note')
-    await page.click(row)
+    await openRow()
     await weightOf('repair')
     await onDisk(page)
     expect(errors).toEqual([])

@@ -409,6 +409,8 @@ describe('photographs', () => {
     await page.mouse.up()
     await page.waitForSelector('[data-testid="photo-view"] svg path')
     await page.keyboard.press('Escape')
+    // What was drawn is recorded as the view closes; only then is there anything to wait for.
+    await page.waitForFunction(() => !document.querySelector('[data-testid="photo-view"]'))
     await onDisk(page)
     await reload(page)
     await page.click('[data-space="10"]')
