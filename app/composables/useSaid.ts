@@ -1,4 +1,4 @@
-import { factAt, fieldOf, PREMISES_ID, type Kind, type Meaning, type Subject } from '#core'
+import { fieldOf, PREMISES_ID, type Kind, type Meaning } from '#core'
 
 type Draft = Parameters<ReturnType<typeof useJobStore>['record']>[0][number]
 
@@ -85,8 +85,5 @@ export function useSaid() {
     job.record(drafts)
     return [...new Set(means.map(m => made.get(m.thing) ?? m.thing))]
   }
-  /** What a thing says of a field now, to show what a word would change. */
-  const isKnown = (subject: Subject | undefined, field: string): boolean =>
-    factAt(subject, field)?.state === 'known'
-  return { keep, isKnown }
+  return { keep }
 }

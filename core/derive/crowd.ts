@@ -53,13 +53,26 @@ function counted(
     least += low
     most += high
   }
+  // A feeder is no circuit of the list: its own two hots run there too.
+  if (run?.kind === 'feeder') {
+    const sets = whereSeen(run.facts.sets) ? (trail.ask(run.facts.sets) ?? 1) : 1
+    const [low, high] = withNeutral(2, 2)
+    least += low * sets
+    most += high * sets
+  }
   return { least, most, missing, rests: trail.rests }
 
   /** Hots that share a neutral: it counts where it carries as much as they do. */
   function shared(together: readonly Subject<'circuit'>[]): [number, number] {
     const hots = together.map(hotsOf)
-    const low = hots.reduce((n, h) => n + h[0], 0)
-    const high = hots.reduce((n, h) => n + h[1], 0)
+    return withNeutral(
+      hots.reduce((n, h) => n + h[0], 0),
+      hots.reduce((n, h) => n + h[1], 0),
+    )
+  }
+  /** So many hots and the neutral they share; of three hots on two legs two share one, and it carries as much. */
+  function withNeutral(low: number, high: number): [number, number] {
+    if (low > 2) return [low + 1, high + 1]
     const supply = trail.ask(site.premises.facts.supply)
     if (supply === undefined) missing.push(site.premises.facts.supply)
     const counts = supply === undefined ? undefined : supply === '208Y/120 V'
@@ -74,7 +87,8 @@ function counted(
     const shares = trail.ask(circuit.facts.sharesNeutralWith)
     // Its neutral may be that of a neighbor: then it is counted with the neighbor, or not at all.
     if (shares === undefined) missing.push(circuit.facts.sharesNeutralWith)
-    return [shares === undefined ? low : low + 1, Math.max(2, high)]
+    // Of unknown poles it may be two hots with a neutral that counts.
+    return [shares === undefined ? low : low + 1, high > 1 ? withNeutral(low, high)[1] : 2]
   }
 
   function hotsOf(circuit: Subject<'circuit'>): [number, number] {

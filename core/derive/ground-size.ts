@@ -16,6 +16,8 @@ const PULLED: ReadonlySet<string> = new Set([
   'aluminum conduit',
   'flexible conduit',
   'plastic conduit',
+  // A ground beside it was run later, by somebody.
+  'knob-and-tube',
 ])
 
 /** How a grounding wire compares with what the device ahead of it asks for. */
@@ -59,7 +61,13 @@ export function groundSizing(
   const [least] = leasts
   if (least === undefined) return { is: 'open', missing: [egcSize], rests }
   const small = leasts.map(l => l !== undefined && indexOf(size) < indexOf(l))
-  if (small.every(Boolean)) return { is: 'too small', size, least, rests }
+  if (small.every(Boolean)) {
+    // It need be no larger than the hots, and those nobody has gauged; none is thinner than 14 AWG.
+    const mayBeAsLarge = hot === undefined && indexOf(size) >= indexOf('14')
+    return mayBeAsLarge
+      ? { is: 'open', missing: [hotSize, ...missing], rests }
+      : { is: 'too small', size, least, rests }
+  }
   if (small.some(Boolean)) return { is: 'open', missing, rests }
   return { is: 'enough', size, least, rests }
 }

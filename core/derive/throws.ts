@@ -27,8 +27,10 @@ export function throwsOf(site: Site, enclosure: Subject<'enclosure'>): Throws {
     return { value: 1, least: 1, rests: trail.rests }
   const counted = trail.ask(enclosure.facts.upperMains)
   const split = isSplit(enclosure, trail)
-  const recorded =
-    kind === 'main lugs' || split ? handles(site, enclosure, split ?? false, trail) : 0
+  // A main that is a breaker of the bus is one hand, like any other main.
+  const hasMain = site.children(enclosure, 'breaker').some(b => valueOf(b, 'role') === 'main')
+  const isCounted = (kind === 'main lugs' || split === true) && !hasMain
+  const recorded = isCounted ? handles(site, enclosure, split !== false, trail) : 0
   return {
     value: counted === undefined ? undefined : Math.max(counted, recorded),
     least: Math.max(counted ?? 0, recorded),
@@ -49,9 +51,10 @@ function handles(
     if (onlyUpper && !isUpper(breaker, trail)) continue
     if (valueOf(breaker, 'role') === 'spare') continue
     const poles = trail.ask(breaker.facts.poles)
-    const tie = poles === 1 ? whereSeen(breaker.facts.handleTie) : undefined
-    const isTied = tie !== undefined && tie.value !== 'not tied'
-    if (isTied) tied++
+    // What nobody has looked at may be tied: only what surely takes a hand of its own counts as one.
+    const isApart = poles !== undefined && poles > 1
+    const tie = !isApart && whereSeen(breaker.facts.handleTie) && trail.ask(breaker.facts.handleTie)
+    if (!isApart && tie !== 'not tied') tied++
     else apart++
   }
   return apart + Math.ceil(tied / MOST_TIED)

@@ -6,7 +6,8 @@ import {
   type Kind,
   type ValueOf,
 } from '../model/fields'
-import { valueAt, type Subject } from '../model/house'
+import type { Site } from '../derive/site'
+import { valueAt, valueOf, type Subject } from '../model/house'
 import { accessOf } from './access'
 
 type Ordinary = {
@@ -110,6 +111,43 @@ export function ordinaryOf(kind: Kind, field: string): Value | undefined {
   const tool = fieldOf(kind, field)?.with
   const isPlain = tool === undefined || tool === 'flashlight' || tool === 'binoculars'
   return isByEye && isPlain && instrument === undefined ? value : undefined
+}
+
+/** What is ordinary of a plain 15 A face, and false of one made for an appliance. */
+const OF_PLAIN_FACES: ReadonlySet<string> = new Set([
+  'deviceAmps',
+  'isSingle',
+  'isDedicated',
+  'appliance',
+])
+const PLAIN_SUPPLIES: ReadonlySet<string> = new Set([
+  'receptacles',
+  'lighting',
+  'receptacles and lighting',
+])
+
+/**
+ * The ordinary value at this very thing: at a receptacle for an appliance, by its slots, its rating or its circuit,
+ * nothing of that is ordinary, and it is asked one by one.
+ */
+export function ordinaryAt(site: Site, subject: Subject, field: string): Value | undefined {
+  const value = ordinaryOf(subject.kind, field)
+  if (value === undefined || subject.kind !== 'outlet' || !OF_PLAIN_FACES.has(field)) return value
+  const slots = valueOf(subject, 'slots')
+  const amps = valueOf(subject, 'deviceAmps')
+  const type = valueOf(subject, 'type')
+  const circuit = site.get(valueOf(subject, 'circuit'), 'circuit')
+  const supplies = valueOf(circuit, 'supplies')
+  const poles = valueOf(site.get(valueOf(circuit, 'fedBy'), 'breaker'), 'poles')
+  const isMade =
+    slots === '240 V' ||
+    slots === 'T-slot' ||
+    type === 'hard-wired outlet' ||
+    (amps !== undefined && amps > 15) ||
+    (poles !== undefined && poles > 1) ||
+    (supplies !== undefined && !PLAIN_SUPPLIES.has(supplies))
+  // The rating of a face is told by its slots, so they are seen first.
+  return isMade || (field === 'deviceAmps' && slots === undefined) ? undefined : value
 }
 
 /** Whether a field of a thing stands at something else than the ordinary. */

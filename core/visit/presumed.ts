@@ -45,6 +45,8 @@ export function presumedAt(
   field: string,
   scope: Scope,
 ): Presumption | undefined {
+  // What is looked at all the way is presumed in nothing.
+  if (scope.widened.has(subject.id)) return undefined
   if (field === 'work' || field === 'addsOutlets' || field === 'extensionFt')
     return ABOUT_WORK.has(scope.purpose) ? undefined : NO_WORK
   if (subject.kind === 'segment' && RUNS_HIDDEN.has(field))

@@ -8,7 +8,7 @@ import { labelOf, type Look } from '../texts/labels'
 import { placeOf, STAGE_CAUTIONS } from '../views/walk'
 import { accessAt, OPENING_SECONDS, type Access, type LookAccess } from './access'
 import { classOf, limitationText, type Limitation } from './limitations'
-import { attestSays, ONCE, ordinaryOf } from './ordinary'
+import { attestSays, ONCE, ordinaryAt } from './ordinary'
 import { presumedAt, type Presumption } from './presumed'
 import { Covering, type Outside, type Scope } from './scope'
 
@@ -267,8 +267,10 @@ export function visitOf(site: Site, results: readonly SpokenResult[], scope: Sco
       )
       .map(({ stage, place, items: here }) => {
         const subject = site.house.subjects.get(place) ?? site.premises
-        const attested = here.filter(i => ordinaryOf(i.look.kind, i.look.field) !== undefined)
-        const attestation = attested.length > 0 ? attest(attested) : undefined
+        const attested = here.filter(i => ordinaryAt(site, thingOf(i), i.look.field) !== undefined)
+        // The faces are told apart first: what is ordinary of a plain one is not of a dryer's.
+        const areFacesOpen = here.some(i => i.look.kind === 'outlet' && i.look.field === 'slots')
+        const attestation = attested.length > 0 && !areFacesOpen ? attest(attested) : undefined
         const questions = questionsOf(here.filter(i => !attested.includes(i)))
         const opened = new Set(here.flatMap(i => accessOf(i).classes))
         return {
@@ -304,7 +306,7 @@ export function visitOf(site: Site, results: readonly SpokenResult[], scope: Sco
       writes: here.map(i => ({
         thing: i.look.subject,
         field: i.look.field,
-        value: ordinaryOf(i.look.kind, i.look.field) ?? '',
+        value: ordinaryAt(site, thingOf(i), i.look.field) ?? '',
       })),
       answers: [...new Set(here.flatMap(i => [...i.rules]))],
       judgments: new Set(here.flatMap(i => [...i.judged])).size,

@@ -108,7 +108,12 @@ function lowerSection(
   c: Context,
 ): Verdict {
   const main = lowerMainOf(c.site, enclosure)
-  if (!main) return c.na(say('No single main, and what feeds the lower section is not recorded'))
+  if (!main)
+    return c.undecided(
+      say('No single main, and what feeds the lower section has not been recorded'),
+      [],
+      [absent(enclosure, 'upperRows')],
+    )
   c.ask(main.facts.role)
   const device = c.ask(main.facts.ratingAmps)
   if (device === undefined || bus === undefined)

@@ -64,8 +64,10 @@ export const serviceNeutral = defineRule({
     if (astray)
       return c.undecided(
         say(
-          '{amps} A in the conductor to the water pipe: neutral current of this house or of a neighbor',
-          { amps: astray.amps },
+          '{amps} A in a grounding electrode conductor: neutral current of this house or of a neighbor',
+          {
+            amps: astray.amps,
+          },
         ),
         [],
         [absent(enclosure, 'legAToNeutralV')],
@@ -99,11 +101,14 @@ function currentAstray(enclosure: Subject<'enclosure'>, c: Context): { amps: num
   let shared: { amps: number } | undefined
   for (const electrode of c.site.all.electrode) {
     const { currentA, landsIn, type } = electrode.facts
-    if (!whereSeen(currentA) || c.ask(landsIn) !== enclosure.id) continue
+    if (!whereSeen(currentA)) continue
+    const at = c.ask(landsIn)
+    if (at !== undefined && at !== enclosure.id) continue
     const amps = c.ask(currentA)
     if (amps === undefined || amps < ASTRAY_A) continue
     const kind = c.ask(type)
-    if (kind !== undefined && IN_SOIL.has(kind))
+    // Of one whose landing nobody followed, or whose kind, it is open whose neutral that is.
+    if (at !== undefined && kind !== undefined && IN_SOIL.has(kind))
       c.fails('current-in-electrode', { amps, type: kind })
     else shared = { amps }
   }

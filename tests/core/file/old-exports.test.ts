@@ -91,6 +91,10 @@ const MEANT: readonly { now: RegExp; why: string }[] = [
     why: 'went by the year of the house: the year of its service equipment is what counts',
   },
   {
+    now: /^bus-overloaded · (flat|yard-service) · undecided/,
+    why: 'was none of its business: a split bus whose lower main nobody recorded is open, not fine',
+  },
+  {
     now: /^cover-missing · .* · fault · (repair|make safe now)/,
     why: 'weighs more: live parts are in reach',
   },

@@ -603,11 +603,15 @@ ruleTable('bus-overloaded', {
     row('feeder breaker above the bus', sub({ mainKind: 'main lugs', busAmps: 50 }, {}), 'sub'),
   ],
   undecided: [
+    row(
+      'split bus, what feeds its lower section not recorded',
+      panel([], { busAmps: 200, mainKind: 'split bus' }),
+      'main',
+    ),
     row('bus unread', panel([], {}), 'main', { missing: ['busAmps'] }),
     row('main kind not seen', panel([], { busAmps: 200, mainKind: undefined }), 'main'),
   ],
   inapplicable: [
-    row('split bus', panel([], { busAmps: 200, mainKind: 'split bus' }), 'main'),
     row(
       'a disconnect',
       { ...panel([]), enclosures: [{ id: 'd', type: 'disconnect', fedFrom: 'utility' }] },

@@ -231,6 +231,69 @@ describe('what is recorded by exception', () => {
     expect(after.stops.some(s => s.attestation)).toBe(false)
     expect(after.counts.settled).toBeGreaterThan(before.counts.settled)
   })
+  it('of a receptacle made for an appliance nothing of a plain face is attested', () => {
+    const house = (outlet: Node, breaker: Node = {}) =>
+      siteOf({
+        corvit: 1,
+        form: 'house',
+        premises: {},
+        rooms: [{ id: 'r', use: 'laundry' }],
+        enclosures: [
+          {
+            id: 'main',
+            type: 'panel',
+            breakers: [
+              {
+                id: 'b',
+                poles: 1,
+                ...breaker,
+                circuit: {
+                  id: 'c',
+                  outlets: [{ id: 'p', room: 'r', type: 'receptacle', ...outlet }],
+                },
+              },
+            ],
+          },
+        ],
+      })
+    const plain = ['appliance', 'deviceAmps', 'isDedicated', 'isSingle']
+    const written = (site: Site) =>
+      visitOf(site, assess(site.house).results, scopeOf())
+        .stops.flatMap(s => s.attestation?.writes ?? [])
+        .filter(w => plain.includes(w.field))
+        .map(w => w.field)
+        .sort()
+    expect(written(house({ slots: 'three' }))).toContain('isDedicated')
+    expect(written(house({ slots: '240 V' }))).toEqual([])
+    expect(written(house({ slots: 'T-slot' }))).toEqual([])
+    expect(written(house({ slots: 'three' }, { poles: 2 }))).toEqual([])
+    expect(written(house({ slots: 'three', deviceAmps: 30 }))).toEqual([])
+    // While nobody has said what face it is, nothing at all is attested there.
+    const site = house({})
+    const stops = visitOf(site, assess(site.house).results, scopeOf()).stops
+    expect(stops.find(s => s.stage === 'rooms' && s.place.id === 'r')?.attestation).toBeUndefined()
+  })
+  it('what is looked at all the way is presumed in nothing', () => {
+    const site = siteOf({
+      corvit: 1,
+      form: 'house',
+      premises: {},
+      enclosures: [
+        {
+          id: 'main',
+          type: 'panel',
+          breakers: [
+            { id: 'b', poles: 1, circuit: { id: 'c', segments: [{ id: 's', conductors: 2 }] } },
+          ],
+        },
+      ],
+    })
+    const results = assess(site.house).results
+    expect(asked(visitOf(site, results, scopeOf()))).not.toContain('c sharesNeutralWith')
+    expect(asked(visitOf(site, results, scopeOf({ widened: ['c'] })))).toContain(
+      'c sharesNeutralWith',
+    )
+  })
   it('without it nothing is settled by silence', () => {
     const ledger = demo('demo-sorrel-bank')
     const a = assess(ledger.house)
