@@ -1,3 +1,4 @@
+import type { FactRef, Subject } from '../../model/house'
 import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
@@ -38,20 +39,30 @@ export const surgeProtector = defineRule({
     if (surge === undefined) return c.undecided(say('Nobody has looked for it'))
     if (surge === 'signals failed') return c.fault('signals-failure', {}, { since: 0 })
     if (surge === 'present') return c.clear(say('Present, and signals well'))
-    // It may stand at the next panel toward the load instead.
-    const next = c.site.all.enclosure.filter(e => {
-      const feeder = c.site.get(c.ask(e.facts.fedFrom), 'feeder')
-      const start = feeder && c.ask(feeder.facts.from)
+    // It may stand at the next panel toward the load instead; a panel nobody traced may be that one.
+    const next = c.site.all.enclosure.filter(
+      e => e.id !== enclosure.id && (c.ask(e.facts.type) ?? 'panel') === 'panel',
+    )
+    const isFedHere = (e: Subject<'enclosure'>): boolean | undefined => {
+      const source = c.ask(e.facts.fedFrom)
+      if (source === undefined) return undefined
+      const feeder = c.site.get(source, 'feeder')
+      if (!feeder) return false
+      const start = c.ask(feeder.facts.from)
+      if (start === undefined) return undefined
       return start === enclosure.id || c.site.get(start, 'breaker')?.parent === enclosure.id
-    })
-    const there = next.map(e => c.ask(e.facts.surge))
-    if (there.includes('present')) return c.clear(say('Present at the next panel'))
-    if (there.includes(undefined))
-      return c.undecided(
-        say('None here; the next panel has not been looked at'),
-        [],
-        next.filter((_, i) => there[i] === undefined).map(e => e.facts.surge),
-      )
+    }
+    const open: FactRef[] = []
+    for (const panel of next) {
+      const isNext = isFedHere(panel)
+      if (isNext === false) continue
+      const there = c.ask(panel.facts.surge)
+      if (there === 'present' && isNext) return c.clear(say('Present at the next panel'))
+      if (there === undefined) open.push(panel.facts.surge)
+      else if (there === 'present') open.push(panel.facts.fedFrom)
+    }
+    if (open.length > 0)
+      return c.undecided(say('None here; the next panel has not been looked at'), [], open)
     return c.fault('no-protector')
   },
 })

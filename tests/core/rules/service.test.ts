@@ -532,13 +532,44 @@ ruleTable('service-over-six', {
   ],
   inapplicable: [row('sub-panel', withSub({ upperMains: 9 }), 'sub')],
 })
+/** A service without a surge protector, and a panel that may hang on it. */
+const withNext = (next: Node, isTraced = true): Node => {
+  const house = service({ surge: 'none' })
+  const main = (house.enclosures as Node[])[0] as Node
+  return {
+    ...house,
+    enclosures: [
+      main,
+      {
+        id: 'next',
+        type: 'panel',
+        ...(isTraced && { feeder: { id: 'f', from: 'main' } }),
+        ...next,
+      },
+    ],
+  }
+}
 ruleTable('surge-protector', {
-  clear: [row('present', service({ surge: 'present' }), 'main')],
+  clear: [
+    row('present', service({ surge: 'present' }), 'main'),
+    row('present at the next panel', withNext({ surge: 'present' }), 'main'),
+  ],
   fault: [
     row('none', service({ surge: 'none' }), 'main'),
     row('failed', service({ surge: 'signals failed' }), 'main'),
   ],
-  undecided: [row('not looked for', service({}), 'main', { missing: ['surge'] })],
+  undecided: [
+    row('not looked for', service({}), 'main', { missing: ['surge'] }),
+    row('none here, and the next panel not looked at', withNext({}), 'main', {
+      missing: ['surge'],
+    }),
+    row(
+      'none here, and one at a panel nobody traced',
+      withNext({ surge: 'present' }, false),
+      'main',
+      { missing: ['fedFrom'] },
+    ),
+  ],
   inapplicable: [
     row('edition 2017', service({ surge: 'none' }, { edition: 2017 }), 'main'),
     row('sub-panel', withSub({ surge: 'none' }), 'sub'),
