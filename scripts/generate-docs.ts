@@ -7,23 +7,12 @@ import {
   KIND_LABEL,
   LogFile,
   RULES,
-  remedyById,
+  ruleBook,
   CALCULATORS,
   type Field,
   type Kind,
 } from '../core'
 import { expects } from '../core/model/values'
-
-const cites = (rule: (typeof RULES)[number]) =>
-  rule.cites
-    .map(
-      c =>
-        c.section +
-        (c.from || c.until
-          ? ` (${c.from ? `from ${c.from}` : ''}${c.from && c.until ? ' ' : ''}${c.until ? `until ${c.until}` : ''})`
-          : ''),
-    )
-    .join(', ')
 
 export function rulesDoc(): string {
   const lines = [
@@ -43,18 +32,18 @@ export function rulesDoc(): string {
     ),
     '',
   ]
-  for (const r of RULES) {
+  for (const r of ruleBook()) {
     lines.push(
       `## ${r.id}`,
       '',
       `**${r.title}.** Fault: ${r.fault}. ${r.consequence}`,
       '',
-      `- Judged on each: ${KIND_LABEL[r.subject]}`,
-      `- Sections: ${cites(r)}`,
+      `- Judged on each: ${r.thing}`,
+      `- Sections: ${r.sections.join(', ')}`,
       `- Bears on old work when it is: ${r.triggers.join(', ') || 'nothing; stands as found'}`,
       '- Traps:',
       ...r.traps.map(t => `  - ${t}`),
-      `- Remedies: ${r.remedies.map(id => remedyById(id)!.title).join(' · ')}`,
+      `- Remedies: ${r.remedies.join(' · ')}`,
       '',
     )
   }
