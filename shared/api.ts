@@ -35,6 +35,8 @@ export const JobSummary = z.object({
   upgrade: count,
   record: count,
   undecided: count,
+  /** Open within the scope of the visit; null until it is counted. */
+  inScope: count.nullable(),
   /** First so many observations in sequence came from a file. */
   imported: count,
   /** Whose job it is; empty in a demo. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { Appended, JobList, NewJob, PURPOSES, type JobSummary } from '#shared/api'
-import { EDITIONS, firstObservations, withClocks, type Problem } from '#core'
+import { Appended, JobList, type JobSummary, type NewJob } from '#shared/api'
+import { firstObservations, withClocks, type Problem } from '#core'
 import type { LocalJob } from '~/local/replica'
 
 const router = useRouter()
@@ -19,15 +19,8 @@ const problem = ref('')
 const isNew = ref(false)
 const importProblems = ref<readonly Problem[]>([])
 const importTitle = ref('')
+const chooser = useTemplateRef<HTMLInputElement>('chooser')
 const busy = ref('')
-const form = reactive({
-  name: '',
-  street: '',
-  purpose: 'purchase' as (typeof PURPOSES)[number],
-  yearBuilt: '',
-  edition: 2020 as (typeof EDITIONS)[number],
-  assessor: '',
-})
 const formProblem = ref('')
 
 /** A job the server has not counted yet is listed by what this device knows. */
@@ -46,6 +39,7 @@ const placeholder = ({ id, name, openedAt, count }: LocalJob): JobSummary => ({
   upgrade: 0,
   record: 0,
   undecided: 0,
+  inScope: null,
   imported: 0,
   owner: '',
   isOwn: true,
@@ -104,31 +98,11 @@ useEventListener(window, 'offline', () => {
 })
 
 /** Made on this device first, so that it needs no network; the server hears of it when there is one. */
-async function create() {
-  const input = {
-    name: form.name,
-    purpose: form.purpose,
-    edition: form.edition,
-    ...(form.street.trim() && { street: form.street }),
-    ...(form.assessor.trim() && { assessor: form.assessor }),
-    ...(form.yearBuilt.trim() && { yearBuilt: Number(form.yearBuilt) }),
-  }
-  const parsed = NewJob.safeParse(input)
-  if (!parsed.success) {
-    const issue = parsed.error.issues[0]!
-    const names: Record<string, string> = {
-      name: 'Name',
-      yearBuilt: 'Year built',
-      street: 'Street',
-      edition: 'Edition',
-    }
-    formProblem.value = `${names[String(issue.path[0])] ?? 'Form'}: ${issue.message}`
-    return
-  }
+async function create(first: NewJob) {
   formProblem.value = ''
   busy.value = 'new'
   try {
-    await makeJob(parsed.data)
+    await makeJob(first)
   } catch (error) {
     formProblem.value = (error as Error).message
   } finally {
@@ -239,39 +213,39 @@ async function resetDemo() {
     busy.value = ''
   }
 }
-const LEGEND = [
-  ['make safe now', 'make safe now'],
-  ['repair', 'repair'],
-  ['upgrade', 'upgrade'],
-  ['note', 'note'],
-  ['undecided', 'not decided'],
-] as const
-const marks = (job: JobSummary) =>
-  [
-    ['make safe now', job.makeSafe],
-    ['repair', job.repair],
-    ['upgrade', job.upgrade],
-    ['note', job.record],
-    ['undecided', job.undecided],
-  ] as const
+const PROBLEM_COLUMNS = [
+  { accessorKey: 'path', header: 'Where' },
+  { accessorKey: 'expected', header: 'Expected' },
+  { accessorKey: 'found', header: 'Found' },
+]
 </script>
 
 <template>
-  <main class="jobs">
-    <header class="top">
-      <div>
-        <p class="mark">corvit</p>
-        <h1>Jobs</h1>
-      </div>
+  <AppShell title="Jobs" class="jobs">
+    <template #tools>
       <div class="acts">
-        <label class="plain" :class="{ busy: busy === 'import' }"
-          ><UIcon name="lucide:upload" />
-          {{ busy === 'import' ? 'reading the file' : 'open a job file'
-          }}<input type="file" accept=".json,application/json" class="sr-only" @change="importFile"
-        /></label>
-        <button type="button" class="go" @click="isNew = !isNew">
+        <UButton
+          color="neutral"
+          variant="outline"
+          class="plain open"
+          icon="lucide:upload"
+          :loading="busy === 'import'"
+          :label="busy === 'import' ? 'Reading the file' : 'Open a job file'"
+          @click="chooser?.click()"
+        />
+        <!-- The button opens the browser's own chooser of files, which only this element can do. -->
+        <input
+          ref="chooser"
+          type="file"
+          accept=".json,application/json"
+          class="sr-only"
+          tabindex="-1"
+          aria-hidden="true"
+          @change="importFile"
+        />
+        <UButton color="primary" variant="solid" class="go" @click="isNew = !isNew">
           <UIcon name="lucide:plus" /> New job
-        </button>
+        </UButton>
         <UDropdownMenu :items="ownMenu"
           ><UButton
             color="neutral"
@@ -282,7 +256,7 @@ const marks = (job: JobSummary) =>
             data-testid="own-menu"
         /></UDropdownMenu>
       </div>
-    </header>
+    </template>
 
     <UAlert
       v-if="isOffline"
@@ -305,93 +279,24 @@ const marks = (job: JobSummary) =>
 
     <section v-if="importTitle" class="bad" role="alert" data-testid="import-problems">
       <h2>{{ importTitle }}</h2>
-      <table>
-        <thead>
-          <tr>
-            <th>where</th>
-            <th>expected</th>
-            <th>found</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="(p, i) in importProblems" :key="i">
-            <td class="mono">{{ p.path }}</td>
-            <td>{{ p.expected }}</td>
-            <td>{{ p.found }}</td>
-          </tr>
-        </tbody>
-      </table>
-      <button type="button" class="touch" @click="importTitle = ''">close</button>
+      <UTable :data="[...importProblems]" :columns="PROBLEM_COLUMNS" />
+      <UButton color="primary" variant="link" class="touch" @click="importTitle = ''"
+        >close</UButton
+      >
     </section>
 
-    <form v-if="isNew" class="new" @submit.prevent="create">
-      <h2>New job</h2>
-      <label
-        >Name of the job<input
-          v-model="form.name"
-          class="field"
-          name="name"
-          maxlength="200"
-          autofocus
-      /></label>
-      <label
-        >Street <span class="soft small">optional</span
-        ><input v-model="form.street" class="field" name="street" maxlength="200"
-      /></label>
-      <fieldset>
-        <legend>What for</legend>
-        <div class="row">
-          <button
-            v-for="p in PURPOSES"
-            :key="p"
-            type="button"
-            class="chip"
-            :aria-pressed="form.purpose === p"
-            @click="form.purpose = p"
-          >
-            {{ p }}
-          </button>
-        </div>
-      </fieldset>
-      <label
-        >Year built <span class="soft small">as far as it is known</span
-        ><input
-          v-model="form.yearBuilt"
-          class="field short"
-          name="yearBuilt"
-          inputmode="numeric"
-          maxlength="4"
-      /></label>
-      <fieldset>
-        <legend>Code edition in force there</legend>
-        <div class="row">
-          <button
-            v-for="e in EDITIONS"
-            :key="e"
-            type="button"
-            class="chip"
-            :aria-pressed="form.edition === e"
-            @click="form.edition = e"
-          >
-            {{ e }}
-          </button>
-        </div>
-      </fieldset>
-      <label
-        >Your name <span class="soft small">goes with every observation</span
-        ><input v-model="form.assessor" class="field" name="assessor" maxlength="120"
-      /></label>
-      <p v-if="formProblem" role="alert" class="why">{{ formProblem }}</p>
-      <div class="row">
-        <button type="submit" class="go" :disabled="busy === 'new'">Start</button
-        ><button type="button" class="plain" @click="isNew = false">Cancel</button>
-      </div>
-    </form>
+    <NewJobForm
+      v-if="isNew"
+      :busy="busy === 'new'"
+      :refusal="formProblem"
+      @make="create"
+      @leave="isNew = false"
+    />
 
     <div v-if="problem" role="alert" class="state">
       <h2>The list could not be read</h2>
       <p class="soft">{{ problem }}</p>
-      <button type="button" class="plain" @click="load">Try again</button>
+      <UButton color="neutral" variant="outline" class="plain" @click="load">Try again</UButton>
     </div>
     <p v-else-if="!jobs" class="state soft" role="status">Reading the jobs</p>
     <div v-else-if="!jobs.length" class="state">
@@ -399,54 +304,15 @@ const marks = (job: JobSummary) =>
       <p class="soft">
         Start one with its purpose, the year built and the code edition; then draw the first panel.
       </p>
-      <button type="button" class="go" @click="isNew = true">New job</button>
+      <UButton color="primary" variant="solid" class="go" @click="isNew = true">New job</UButton>
     </div>
-    <div v-else class="legend small soft" aria-hidden="true">
-      <span v-for="[kind, word] in LEGEND" :key="kind"
-        ><SeverityMark :kind="kind" :size="12" />{{ word }}</span
-      >
-    </div>
-    <ul v-if="jobs?.length" class="list">
-      <li v-for="job in jobs" :key="job.id">
-        <NuxtLink :to="`/jobs/${job.id}/panel`" class="job">
-          <span class="name"
-            ><b>{{ job.name || 'without a name' }}</b
-            ><span class="small soft">{{
-              [
-                job.street,
-                job.purpose,
-                job.yearBuilt && `built ${job.yearBuilt}`,
-                job.edition && `${job.edition} code`,
-              ]
-                .filter(Boolean)
-                .join(' · ')
-            }}</span></span
-          >
-          <span class="marks"
-            ><span v-for="[kind, n] in marks(job)" :key="kind" class="n" :title="kind"
-              ><SeverityMark :kind="kind" />{{ n }}</span
-            ></span
-          >
-          <span class="small soft when"
-            >{{ job.observations.toLocaleString('en') }} observations<b
-              v-if="!isHere(job)"
-              class="absent"
-              >not on this device</b
-            ><b v-if="device.unsentOf(job.id)" class="unsent"
-              >{{ device.unsentOf(job.id) }} not sent</b
-            ></span
-          >
-        </NuxtLink>
-        <UDropdownMenu v-if="menuOf(job).length" :items="menuOf(job)"
-          ><UButton
-            color="neutral"
-            variant="ghost"
-            size="xl"
-            icon="lucide:ellipsis-vertical"
-            :aria-label="`share or delete ${job.name}`"
-        /></UDropdownMenu>
-      </li>
-    </ul>
+    <JobRows
+      v-if="jobs?.length"
+      :jobs="jobs"
+      :is-here="isHere"
+      :unsent-of="device.unsentOf"
+      :menu-of="menuOf"
+    />
     <ShareJob
       v-if="shared"
       :open="true"
@@ -457,157 +323,31 @@ const marks = (job: JobSummary) =>
     <footer class="foot small soft">
       <p v-if="isDemo">
         This is a demo: nobody signs in, and everything in it is made up.
-        <button type="button" class="touch" :disabled="busy === 'reset'" @click="resetDemo">
+        <UButton
+          color="primary"
+          variant="link"
+          class="touch"
+          :disabled="busy === 'reset'"
+          @click="resetDemo"
+        >
           Put it back as it was
-        </button>
+        </UButton>
       </p>
       <p>
         Corvit’s answers are a second opinion, not an approval. Local law and the local inspector
         decide; work on or near live parts is for qualified people.
       </p>
     </footer>
-  </main>
+  </AppShell>
 </template>
 
 <style scoped>
-.jobs {
-  max-width: 60rem;
-  margin: 0 auto;
-  padding: 1.6rem 1.4rem 3rem;
-}
-.top {
-  display: flex;
-  justify-content: space-between;
-  align-items: flex-end;
-  gap: 1rem;
-  flex-wrap: wrap;
-  margin-bottom: 1.4rem;
-}
-.mark {
-  font-weight: 700;
-  color: var(--touch);
-}
-h1 {
-  font-size: 1.7rem;
-}
-.acts,
-.row {
-  display: flex;
-  gap: 0.5rem;
-  flex-wrap: wrap;
-}
-.list {
-  border-top: 1px solid var(--line);
-}
-.legend {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.2rem 1.1rem;
-  justify-content: flex-end;
-  margin-bottom: 0.5rem;
-}
-.legend span {
-  display: inline-flex;
-  align-items: center;
-  gap: 0.35rem;
-}
-.job {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto 9.5rem;
-  gap: 1.6rem;
-  align-items: center;
-  min-height: 72px;
-}
-li {
-  display: flex;
-  align-items: center;
-  border-bottom: 1px solid var(--line);
-}
-.job {
-  flex: 1;
-  min-width: 0;
-}
-.absent {
-  display: block;
-  font-weight: 400;
-}
-.unsent {
-  display: block;
-  color: var(--repair);
-}
-.job:hover b {
-  color: var(--touch);
-}
-.name {
-  display: grid;
-}
-.name b {
-  font-size: 1.1rem;
-}
-.when {
-  text-align: right;
-}
-.marks {
-  display: grid;
-  grid-template-columns: repeat(4, 3.4rem) 4.4rem;
-}
-.n {
-  display: inline-flex;
-  gap: 0.35rem;
-  align-items: center;
-  font-weight: 600;
-  min-width: 2.4rem;
-}
-.new {
-  display: grid;
-  gap: 1rem;
-  padding: 1.2rem 1.3rem 1.4rem;
-  background: var(--sheet);
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  margin-bottom: 1.4rem;
-}
-.new label,
-legend {
-  font-weight: 600;
-  display: block;
-}
-.new .field {
-  font-weight: 400;
-  margin-top: 0.25rem;
-}
-.short {
-  width: 8rem;
-  display: block;
-}
-fieldset .row {
-  margin-top: 0.3rem;
-}
-.why {
-  color: var(--now);
-  font-weight: 600;
-}
 .bad {
   border-left: 7px solid var(--repair);
   background: var(--sheet);
   padding: 0.9rem 1.1rem;
   margin-bottom: 1.2rem;
   overflow-x: auto;
-}
-.bad th {
-  text-align: left;
-  color: var(--soft);
-  font-weight: 400;
-}
-.bad td,
-.bad th {
-  padding: 0.2rem 1rem 0.2rem 0;
-  vertical-align: top;
-}
-.mono {
-  font-family: var(--font-mono);
-  font-size: 0.9rem;
-  overflow-wrap: anywhere;
 }
 .bad .touch {
   min-height: 44px;
@@ -626,27 +366,22 @@ fieldset .row {
 .foot .touch {
   min-height: 32px;
 }
-.busy {
-  opacity: 0.6;
+.acts {
+  display: flex;
+  gap: 0.5rem;
+  flex-wrap: wrap;
+  justify-content: flex-end;
 }
 @media (max-width: 900px) {
-  .job {
-    grid-template-columns: 1fr;
-    gap: 0.2rem;
-    padding: 0.8rem 0;
+  /* Its icon stays; the words are for those who hear the page. */
+  .acts .open :deep([data-slot='label']) {
+    position: absolute;
+    clip-path: inset(50%);
   }
-  .when {
-    text-align: left;
-  }
-  .jobs {
-    padding: 1rem 0.9rem 2rem;
-  }
-  .acts > .plain,
-  .acts > .go {
-    flex: 1 1 auto;
-    justify-content: center;
-    white-space: nowrap;
+  .acts .plain,
+  .acts .go {
     padding: 0 0.7rem;
+    white-space: nowrap;
   }
 }
 </style>

@@ -16,6 +16,8 @@ export interface JobsTable {
   upgrade: number
   record: number
   undecided: number
+  /** Open within the scope of the visit; null until it is counted. */
+  in_scope: number | null
   /** Null in a demo, where nobody signs in. */
   owner_id: string | null
   /** In the trash since. */

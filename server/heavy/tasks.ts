@@ -2,19 +2,19 @@ import { randomUUID } from 'node:crypto'
 import type SQLite from 'better-sqlite3'
 import Papa from 'papaparse'
 import {
-  evaluate,
+  assess,
   FIELDS,
   findingsTable,
   Ledger,
   panelSchedule,
   PREMISES_ID,
   readJobFile,
-  RULES,
+  recordedScope,
   Site,
-  totalsOf,
   UnreadableFile,
   valueOf,
   valueText,
+  visitOf,
   writeHouse,
   writeLog,
   writeReport,
@@ -51,6 +51,7 @@ export interface JobCounts {
   upgrade: number
   record: number
   undecided: number
+  in_scope: number
 }
 export type HeavyAnswer =
   | { kind: 'imported'; observations: number }
@@ -112,7 +113,7 @@ const text = (written: string): HeavyAnswer => ({
 /** What the list of jobs says of one. */
 export function countsOf(ledger: Ledger): JobCounts {
   const site = new Site(ledger.house)
-  const totals = totalsOf(evaluate(site, RULES))
+  const { results, totals } = assess(ledger.house)
   const say = (field: 'name' | 'street' | 'purpose' | 'yearBuilt' | 'edition') => {
     const value = valueOf(site.premises, field)
     return value === undefined ? '' : valueText(FIELDS.premises[field], value as AnyValue)
@@ -128,6 +129,7 @@ export function countsOf(ledger: Ledger): JobCounts {
     upgrade: totals.severity['upgrade'],
     record: totals.severity['note'],
     undecided: totals.undecided,
+    in_scope: visitOf(site, results, recordedScope(site)).counts.inScope,
   }
 }
 

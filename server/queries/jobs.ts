@@ -57,6 +57,7 @@ export const addJob = async (
     upgrade: 0,
     record: 0,
     undecided: 0,
+    in_scope: null,
     owner_id: null,
     deleted_at: null,
     state: 'ready',

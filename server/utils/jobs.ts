@@ -65,6 +65,7 @@ export function summary(
     upgrade: row.upgrade,
     record: row.record,
     undecided: row.undecided,
+    inScope: row.in_scope,
     imported: row.imported,
     owner: owners.get(row.owner_id ?? '') ?? '',
     isOwn: asker.role === 'owner' || (asker.role === 'assessor' && row.owner_id === asker.id),

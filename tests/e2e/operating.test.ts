@@ -144,7 +144,8 @@ describe('logs stored by version 1', () => {
     ] as const
     for (const o of old)
       insert.run(job, o.id, at, o.act, 'field' in o ? o.field : null, JSON.stringify(o), at)
-    sqlite.prepare(`DELETE FROM kysely_migration WHERE name IN ('0004-clocks', '0005-words')`).run()
+    sqlite.prepare(`DELETE FROM kysely_migration WHERE name >= '0004'`).run()
+    sqlite.exec('ALTER TABLE jobs DROP COLUMN in_scope')
     sqlite.close()
     const second = await serve({ db })
     const { observations } = Job.parse(
