@@ -139,6 +139,41 @@ export const BENCH: Record<string, readonly BenchField[]> = {
     { key: 'amps', label: 'Current', unit: 'A' },
   ],
 }
+/** One worked example of each, as the form holds it. */
+export const BENCH_EXAMPLES: Record<string, Readonly<Record<string, unknown>>> = {
+  diagnose: {
+    lamps: 'correct',
+    hotNeutral: 120,
+    hotGround: 120,
+    neutralGround: 0,
+    'setting.meter': 'low',
+  },
+  ampacity: { size: '14', metal: 'copper', wiring: 'NM-B', breakerAmps: 20, edition: 2020 },
+  boxfill: {
+    volumeIn3: 18,
+    'conductors.12': 6,
+    'grounds.count': 3,
+    'grounds.size': '12',
+    hasInternalClamps: true,
+    yokes: 1,
+    edition: 2020,
+  },
+  identify: { surface: 'copper color', core: 'silver color', year: 1972, bareMm: 2.59 },
+  'voltage-drop': { size: '12', metal: 'copper', lengthFt: 100, amps: 15, volts: 120 },
+  'gfci-time': { milliamperes: 30, measuredSeconds: 0.4 },
+  'working-space': { depthIn: 36, widthIn: 34, heightIn: 80, equipmentWidthIn: 36 },
+  'dwelling-load': {
+    method: '220.83',
+    floorAreaFt2: 1500,
+    smallApplianceCircuits: 2,
+    'appliances.range': 12000,
+    'appliances.dryer': 5000,
+    airConditioningVa: 5000,
+    addsHeatingOrCooling: true,
+    serviceAmps: 100,
+  },
+  'trip-estimate': { rating: 20, amps: 40 },
+}
 export const BENCH_NAMES: Record<string, string> = {
   diagnose: 'Readings',
   trace: 'Tracing',

@@ -35,53 +35,56 @@ const job = useJobStore()
         {{ f.label }}<span v-if="f.unit && f.options" class="small soft unit">{{ f.unit }}</span
         ><span v-if="f.key === next" class="small go-next">next</span>
       </p>
-      <select
+      <USelectMenu
         v-if="(f.options?.length ?? 0) > 9"
         class="field"
+        placeholder="not known"
+        clear
         :aria-label="f.label"
-        :value="values[f.key] ?? ''"
-        @change="set(f.key, ($event.target as HTMLSelectElement).value || undefined)"
-      >
-        <option value="">not known</option>
-        <option v-for="o in f.options" :key="o" :value="o">{{ o }}</option>
-      </select>
+        :items="[...(f.options ?? [])]"
+        :model-value="values[f.key] === undefined ? undefined : String(values[f.key])"
+        @update:model-value="v => set(f.key, v || undefined)"
+      />
       <div v-else-if="f.options" class="chips">
-        <button
+        <UButton
           v-for="o in f.options"
           :key="o"
-          type="button"
+          color="neutral"
+          variant="outline"
           class="chip"
           :aria-pressed="values[f.key] === o"
           @click="set(f.key, o)"
         >
           {{ o }}
-        </button>
+        </UButton>
       </div>
       <div v-else-if="f.yesNo" class="chips">
-        <button
-          type="button"
+        <UButton
+          color="neutral"
+          variant="outline"
           class="chip"
           :aria-pressed="values[f.key] === true"
           @click="set(f.key, true)"
         >
-          yes</button
-        ><button
-          type="button"
+          yes</UButton
+        ><UButton
+          color="neutral"
+          variant="outline"
           class="chip"
           :aria-pressed="values[f.key] === false"
           @click="set(f.key, false)"
         >
           no
-        </button>
+        </UButton>
       </div>
       <div v-else class="num">
-        <input
+        <UInput
           class="field"
           inputmode="decimal"
           :aria-label="f.label"
-          :value="values[f.key] ?? ''"
+          :model-value="String(values[f.key] ?? '')"
           :placeholder="f.hint ?? ''"
-          @input="typed(f.key, ($event.target as HTMLInputElement).value)"
+          @update:model-value="v => typed(f.key, String(v))"
         /><span v-if="f.unit" class="soft">{{ typedIn(f.unit, job.site.units).unit }}</span>
       </div>
     </div>

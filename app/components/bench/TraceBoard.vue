@@ -56,6 +56,31 @@ const outcome = (id: string) => {
   const t = results.value.get(id)
   return t && settled.value[id] ? settle(t, settled.value[id]) : t
 }
+/** The breaker an outlet was found on. */
+function foundOn(id: string): string | undefined {
+  const o = outcome(id)
+  return o?.kind === 'found' ? o.breaker : undefined
+}
+/** Breakers left where one look does not fit the rest, once every round is done. */
+function doubtful(id: string): readonly string[] {
+  const o = outcome(id)
+  return o?.kind === 'ask again' && seen.value[id]?.every(x => x) ? o.candidates : []
+}
+function stillOneOf(id: string): string {
+  const o = outcome(id)
+  return o?.kind === 'one of' ? `one of ${o.breakers.map(shortSpace).join(', ')}` : '–'
+}
+const CARD_COLUMNS = [
+  { accessorKey: 'space', header: 'Space' },
+  { accessorKey: 'written', header: 'Directory' },
+  { accessorKey: 'found', header: 'Found' },
+  { accessorKey: 'state', header: '' },
+]
+const roundColumns = computed(() => [
+  { accessorKey: 'id', header: 'Outlet' },
+  ...plan.value.rounds.map((r, k) => ({ id: `round${k}`, header: String(r.number) })),
+  { id: 'on', header: 'On' },
+])
 function keep(outlet: string, breaker: string) {
   const circuit = job.site.circuitsOf({ id: breaker } as never)[0]
   const id = circuit?.id ?? crypto.randomUUID()
@@ -100,16 +125,17 @@ function openPanel(id: string) {
 <template>
   <div class="trace">
     <div class="row">
-      <button
+      <UButton
         v-for="p in panels"
         :key="p.id"
-        type="button"
+        color="neutral"
+        variant="outline"
         class="chip"
         :aria-pressed="p === panel"
         @click="openPanel(p.id)"
       >
         {{ valueOf(p, 'name') ?? 'panel' }}
-      </button>
+      </UButton>
     </div>
     <p v-if="branch.length < 2" class="soft">Record its breakers first.</p>
     <template v-else>
@@ -120,17 +146,18 @@ function openPanel(id: string) {
       </p>
       <p class="small soft">Must stay on (medical, alarms, freezer, pump):</p>
       <div class="row">
-        <button
+        <UButton
           v-for="b in branch"
           :key="b.id"
-          type="button"
+          color="neutral"
+          variant="outline"
           class="chip mini"
           :aria-pressed="keepOn.has(b.id)"
           :title="labelOf(job.site, b)"
           @click="hold(b.id)"
         >
           {{ shortSpace(b.id) }}
-        </button>
+        </UButton>
       </div>
       <ol class="rounds">
         <li v-for="r in plan.rounds" :key="r.number">
@@ -138,125 +165,87 @@ function openPanel(id: string) {
           {{ r.off.map(shortSpace).join(', ') }}
         </li>
       </ol>
-      <label class="small soft"
-        >Outlets to trace
-        <select
+      <div class="small soft">
+        Outlets to trace
+        <USelectMenu
+          v-model="chosen"
+          multiple
           class="field"
+          value-key="id"
+          placeholder="add an outlet"
           aria-label="add an outlet"
-          @change="
-            e => {
-              const v = (e.target as HTMLSelectElement).value
-              if (v && !chosen.includes(v)) chosen.push(v)
-              ;(e.target as HTMLSelectElement).value = ''
-            }
-          "
-        >
-          <option value="">add an outlet</option>
-          <option
-            v-for="o in outlets.filter(x => !chosen.includes(x.id))"
-            :key="o.id"
-            :value="o.id"
-          >
-            {{ labelOf(job.site, o) }}
-          </option>
-        </select></label
-      >
+          :items="outlets.map(o => ({ id: o.id, label: labelOf(job.site, o) }))"
+        />
+      </div>
       <div v-if="chosen.length" class="scroll">
-        <table>
-          <thead>
-            <tr>
-              <th>outlet</th>
-              <th v-for="r in plan.rounds" :key="r.number">{{ r.number }}</th>
-              <th>on</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="id in chosen" :key="id">
-              <td>{{ labelOf(job.site, job.house.subjects.get(id)!) }}</td>
-              <td v-for="(r, k) in plan.rounds" :key="r.number">
-                <button
-                  type="button"
-                  class="bit"
-                  :class="seen[id]?.[k]"
-                  :aria-label="`round ${r.number}: ${seen[id]?.[k] ?? 'not looked'}`"
-                  @click="toggle(id, k)"
+        <UTable :data="chosen.map(id => ({ id }))" :columns="roundColumns">
+          <template #id-cell="{ row }">{{
+            labelOf(job.site, job.house.subjects.get(row.original.id)!)
+          }}</template>
+          <template v-for="(r, k) in plan.rounds" :key="r.number" #[`round${k}-cell`]="{ row }">
+            <UButton
+              color="neutral"
+              variant="ghost"
+              class="bit bare"
+              :class="seen[row.original.id]?.[k]"
+              :aria-label="`round ${r.number}: ${seen[row.original.id]?.[k] ?? 'not looked'}`"
+              @click="toggle(row.original.id, k)"
+            >
+              {{ seen[row.original.id]?.[k] ?? '–' }}
+            </UButton>
+          </template>
+          <template #on-cell="{ row }">
+            <template v-if="foundOn(row.original.id)"
+              ><b>space {{ shortSpace(foundOn(row.original.id)!) }}</b>
+              <UButton
+                color="primary"
+                variant="link"
+                class="touch"
+                @click="keep(row.original.id, foundOn(row.original.id)!)"
+              >
+                record
+              </UButton></template
+            >
+            <template v-else-if="doubtful(row.original.id).length"
+              ><span class="small why"
+                >one look was wrong: plug in a radio and switch off one after another</span
+              ><span class="row"
+                ><UButton
+                  v-for="c in doubtful(row.original.id)"
+                  :key="c"
+                  color="neutral"
+                  variant="outline"
+                  class="chip mini"
+                  @click="settled = { ...settled, [row.original.id]: c }"
                 >
-                  {{ seen[id]?.[k] ?? '–' }}
-                </button>
-              </td>
-              <td>
-                <template v-if="outcome(id)?.kind === 'found'"
-                  ><b>space {{ shortSpace((outcome(id) as { breaker: string }).breaker) }}</b>
-                  <button
-                    type="button"
-                    class="touch"
-                    @click="keep(id, (outcome(id) as { breaker: string }).breaker)"
-                  >
-                    record
-                  </button></template
-                >
-                <template v-else-if="outcome(id)?.kind === 'ask again' && seen[id]?.every(x => x)"
-                  ><span class="small why"
-                    >one look was wrong: plug in a radio and switch off one after another</span
-                  ><span class="row"
-                    ><button
-                      v-for="c in (outcome(id) as { candidates: readonly string[] }).candidates"
-                      :key="c"
-                      type="button"
-                      class="chip mini"
-                      @click="settled = { ...settled, [id]: c }"
-                    >
-                      {{ shortSpace(c) }}
-                    </button></span
-                  ></template
-                >
-                <span v-else-if="outcome(id)?.kind === 'one of'" class="small soft"
-                  >one of
-                  {{
-                    (outcome(id) as { breakers: readonly string[] }).breakers
-                      .map(shortSpace)
-                      .join(', ')
-                  }}</span
-                >
-                <span v-else class="small soft">–</span>
-              </td>
-            </tr>
-          </tbody>
-        </table>
+                  {{ shortSpace(c) }}
+                </UButton></span
+              ></template
+            >
+            <span v-else class="small soft">{{ stillOneOf(row.original.id) }}</span>
+          </template>
+        </UTable>
       </div>
     </template>
     <section v-if="card" class="card no-print">
       <h2 class="cardhead">
         The directory beside what was found
-        <button type="button" class="plain" @click="printCard">
+        <UButton color="neutral" variant="outline" class="plain" @click="printCard">
           <UIcon name="lucide:printer" /> Print the new card
-        </button>
+        </UButton>
       </h2>
       <div class="scroll">
-        <table>
-          <thead>
-            <tr>
-              <th>space</th>
-              <th>directory</th>
-              <th>found</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="e in card.entries" :key="e.breaker">
-              <td>{{ e.space }}</td>
-              <td>{{ e.written ?? '–' }}</td>
-              <td>{{ e.found || '–' }}</td>
-              <td>
-                <span class="state"
-                  ><SeverityMark :kind="TONE[e.state]!" :size="13" /><span class="small">{{
-                    e.state
-                  }}</span></span
-                >
-              </td>
-            </tr>
-          </tbody>
-        </table>
+        <UTable :data="[...card.entries]" :columns="CARD_COLUMNS">
+          <template #written-cell="{ row }">{{ row.original.written ?? '–' }}</template>
+          <template #found-cell="{ row }">{{ row.original.found || '–' }}</template>
+          <template #state-cell="{ row }">
+            <span class="state"
+              ><SeverityMark :kind="TONE[row.original.state]!" :size="13" /><span class="small">{{
+                row.original.state
+              }}</span></span
+            >
+          </template>
+        </UTable>
       </div>
       <p v-if="card.doubles.length" class="small why">
         Written twice: {{ card.doubles.join(', ') }}
@@ -267,6 +256,7 @@ function openPanel(id: string) {
     </section>
     <section v-if="card" class="newcard">
       <h2>Circuit directory · {{ valueOf(panel, 'name') ?? 'panel' }}</h2>
+      <!-- Printed and hung on the panel door: a plain table of the document, not of the interface. -->
       <table>
         <tbody>
           <tr v-for="e in card.entries" :key="e.breaker">

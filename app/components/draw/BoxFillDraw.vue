@@ -26,7 +26,7 @@ const stacked = computed(() => {
 
 <template>
   <svg
-    :viewBox="`0 -14 460 ${H + 30}`"
+    :viewBox="`0 -14 530 ${H + 30}`"
     class="boxfill"
     role="img"
     :aria-label="`${total} of ${volume} cubic inches`"
