@@ -481,6 +481,13 @@ export const FIELDS = {
   },
   room: {
     name: text('room', at('rooms', 'Name the room')),
+    order: number(
+      'place in the walk',
+      '',
+      0,
+      10000,
+      at('rooms', 'Drag the rooms into the order you walk them'),
+    ),
     hydromassage: choice(
       'hydromassage tub',
       [
@@ -1939,6 +1946,13 @@ export const FIELDS = {
   },
   outlet: {
     name: text('outlet', at('rooms', 'Name the outlet')),
+    order: number(
+      'place in the room',
+      '',
+      0,
+      10000,
+      at('rooms', 'Drag the outlets into the order you pass them, from the door around the room'),
+    ),
     circuit: ref(
       'on circuit',
       ['circuit'],

@@ -39,7 +39,7 @@ const typed = ref('')
 const reason = ref('')
 const isBlocking = ref(false)
 const roomName = ref('')
-const roomUse = ref('')
+const roomUse = ref<(typeof FIELDS.room.use.options)[number]>()
 const problem = ref('')
 const known = computed(() => (fact?.state === 'known' ? fact : undefined))
 const shown = computed(() => {
@@ -106,7 +106,7 @@ function addRoom() {
     problem.value = 'Name the room'
     return
   }
-  emit('room', roomName.value.trim(), roomUse.value)
+  emit('room', roomName.value.trim(), roomUse.value ?? '')
   roomName.value = ''
   isOpen.value = false
 }
@@ -120,14 +120,20 @@ function toggleRef(id: string) {
 
 <template>
   <div class="fact" :class="{ asked, open: isOpen }">
-    <button type="button" class="head" :aria-expanded="isOpen" @click="toggle">
+    <UButton
+      color="neutral"
+      variant="ghost"
+      class="head bare"
+      :aria-expanded="isOpen"
+      @click="toggle"
+    >
       <span class="label">{{ field.label }}</span>
       <span v-if="known" class="value"
         >{{ shown }} <span class="small faint">{{ known.grade }}</span></span
       >
       <span v-else-if="fact" class="small why">{{ shown }}</span>
       <span v-else class="gap small">{{ asked ? 'look' : 'not seen' }}</span>
-    </button>
+    </UButton>
     <div v-if="known?.rivals.length" class="rivals" role="note">
       <p class="small">
         <b>Two opinions.</b> {{ job.whoOf(known.observation, opinionBy(known.observation)) }}:
@@ -168,120 +174,123 @@ function toggleRef(id: string) {
         {{ field.look }}<template v-if="field.with"> ({{ field.with }})</template>
       </p>
       <div v-if="!isBlocking" class="choices">
-        <select
+        <USelectMenu
           v-if="field.type === 'choice' && field.options.length > MANY"
           class="field"
+          value-key="value"
+          placeholder="choose"
           :aria-label="field.label"
-          @change="set(($event.target as HTMLSelectElement).value)"
-        >
-          <option value="" disabled :selected="!known">choose</option>
-          <option v-for="o in field.options" :key="o" :value="o" :selected="known?.value === o">
-            {{ valueText(field, o) }}
-          </option>
-        </select>
+          :items="field.options.map(o => ({ value: o, label: valueText(field, o) }))"
+          :model-value="known ? String(known.value) : undefined"
+          @update:model-value="v => set(v)"
+        />
         <template v-else-if="field.type === 'choice'">
-          <button
+          <UButton
             v-for="o in field.options"
             :key="o"
-            type="button"
+            color="neutral"
+            variant="outline"
             class="chip"
             :aria-pressed="known?.value === o"
             @click="set(o)"
           >
             {{ o }}<span v-if="field.unit" class="small soft">{{ field.unit }}</span>
-          </button>
+          </UButton>
         </template>
         <template v-else-if="field.type === 'flag'">
-          <button
-            type="button"
+          <UButton
+            color="neutral"
+            variant="outline"
             class="chip"
             :aria-pressed="known?.value === true"
             @click="set(true)"
           >
             yes
-          </button>
-          <button
-            type="button"
+          </UButton>
+          <UButton
+            color="neutral"
+            variant="outline"
             class="chip"
             :aria-pressed="known?.value === false"
             @click="set(false)"
           >
             no
-          </button>
+          </UButton>
         </template>
         <template v-else-if="field.type === 'ref'">
-          <button
+          <UButton
             v-for="w in field.words"
             :key="w"
-            type="button"
+            color="neutral"
+            variant="outline"
             class="chip"
             :aria-pressed="known?.value === w"
             @click="set(w)"
           >
             {{ w }}
-          </button>
-          <select
+          </UButton>
+          <USelectMenu
             class="field"
+            value-key="id"
+            placeholder="choose"
             :aria-label="field.label"
-            @change="set(($event.target as HTMLSelectElement).value)"
-          >
-            <option value="" disabled :selected="!known">choose</option>
-            <option
-              v-for="t in targets"
-              :key="t.id"
-              :value="t.id"
-              :selected="known?.value === t.id"
-            >
-              {{ t.label }}
-            </option>
-          </select>
+            :items="[...targets]"
+            :model-value="known ? String(known.value) : undefined"
+            @update:model-value="v => set(v)"
+          />
           <form v-if="field.kinds.includes('room')" class="typed" @submit.prevent="addRoom">
-            <input
+            <UInput
               v-model="roomName"
               class="field"
               maxlength="200"
               placeholder="another room"
               aria-label="name of another room"
             />
-            <select v-model="roomUse" class="field" aria-label="use of the room">
-              <option value="">use not recorded</option>
-              <option v-for="u in FIELDS.room.use.options" :key="u">{{ u }}</option>
-            </select>
-            <button type="submit" class="plain">Add</button>
+            <USelectMenu
+              v-model="roomUse"
+              class="field"
+              placeholder="use not recorded"
+              aria-label="use of the room"
+              :items="[...FIELDS.room.use.options]"
+            />
+            <UButton color="neutral" variant="outline" type="submit" class="plain">Add</UButton>
           </form>
         </template>
         <template v-else-if="field.type === 'refs'">
-          <button
-            type="button"
+          <UButton
+            color="neutral"
+            variant="outline"
             class="chip"
             :aria-pressed="known !== undefined && (known.value as readonly string[]).length === 0"
             @click="set([])"
           >
             none
-          </button>
-          <button
+          </UButton>
+          <UButton
             v-for="t in targets"
             :key="t.id"
-            type="button"
+            color="neutral"
+            variant="outline"
             class="chip"
             :aria-pressed="chosen(t.id)"
             @click="toggleRef(t.id)"
           >
             {{ t.label }}
-          </button>
+          </UButton>
         </template>
         <form v-else class="typed" @submit.prevent="setTyped">
-          <button
+          <UButton
             v-for="p in presets"
             :key="p"
-            type="button"
+            color="neutral"
+            variant="outline"
             class="chip"
             :aria-pressed="known?.value === p"
             @click="set(p)"
           >
             {{ p }}
-          </button>
-          <input
+          </UButton>
+          <UInput
             v-model="typed"
             class="field"
             :inputmode="
@@ -291,30 +300,39 @@ function toggleRef(id: string) {
             :maxlength="field.type === 'text' ? field.max : 20"
           />
           <span v-if="field.type === 'number'" class="soft">{{ unit.unit }}</span>
-          <button type="submit" class="plain">Save</button>
+          <UButton color="neutral" variant="outline" type="submit" class="plain">Save</UButton>
         </form>
       </div>
       <form v-else class="typed" @submit.prevent="setBlocked">
-        <input
+        <UInput
           v-model="reason"
           class="field"
           aria-label="why it could not be seen"
           placeholder="locked, concealed, unsafe to open"
           maxlength="400"
         />
-        <button type="submit" class="plain">Save</button>
+        <UButton color="neutral" variant="outline" type="submit" class="plain">Save</UButton>
       </form>
       <p v-if="problem" role="alert" class="small why">{{ problem }}</p>
       <div class="how">
-        <label class="small soft"
-          >known by
-          <select v-model="grade" class="grade" aria-label="how it is known">
-            <option v-for="g in GRADES" :key="g">{{ g }}</option>
-          </select>
-        </label>
-        <button type="button" class="touch small" @click="isBlocking = !isBlocking">
+        <div class="small soft">
+          known by
+          <USelect
+            v-model="grade"
+            size="md"
+            class="grade"
+            aria-label="how it is known"
+            :items="[...GRADES]"
+          />
+        </div>
+        <UButton
+          color="primary"
+          variant="link"
+          class="touch small"
+          @click="isBlocking = !isBlocking"
+        >
           {{ isBlocking ? 'it could be seen' : 'could not be seen' }}
-        </button>
+        </UButton>
       </div>
     </div>
   </div>
@@ -383,13 +401,7 @@ function toggleRef(id: string) {
   align-items: center;
 }
 .grade {
-  min-height: 36px;
-  background: var(--sheet);
-  border: 1px solid var(--line);
-  border-radius: 4px;
   margin-left: 0.4rem;
-  color: var(--ink);
-  padding: 0 0.3rem;
 }
 .rivals {
   border-left: 4px solid var(--repair);

@@ -1,5 +1,6 @@
 <script lang="ts">
 import {
+  STAGES,
   triedAt,
   FIELDS,
   PREMISES_ID,
@@ -7,6 +8,7 @@ import {
   type AnyValue,
   type Field,
   type Grade,
+  type Stage,
 } from '#core'
 
 export interface FactSheetProps {
@@ -18,12 +20,23 @@ export interface FactSheetProps {
 <script setup lang="ts">
 const { subject, title = '' } = defineProps<FactSheetProps>()
 const job = useJobStore()
-const showsAll = ref(false)
+/** What matters next is a handful: the rest stands folded by how it is looked at. */
+const HANDFUL = 5
+/** With so few facts nothing is folded. */
+const FEW = 6
+const openThemes = ref<ReadonlySet<Stage>>(new Set())
 watch(
   () => subject.id,
   () => {
-    showsAll.value = false
+    openThemes.value = new Set()
   },
+)
+/** Facts this visit asks for here, the most dangerous first. */
+const next = computed(() =>
+  job.openLooks
+    .filter(l => l.subject === subject.id && l.state !== 'blocked')
+    .sort((a, b) => b.danger - a.danger || b.settles - a.settles)
+    .map(l => l.field),
 )
 const asked = computed(
   () =>
@@ -33,14 +46,6 @@ const asked = computed(
         .filter(m => m.subject === subject.id)
         .map(m => m.field),
     ),
-)
-const rows = computed(() =>
-  Object.entries(FIELDS[subject.kind] as Record<string, Field>).map(([name, field]) => ({
-    name,
-    field,
-    fact: triedAt(subject, name),
-    isAsked: asked.value.has(name),
-  })),
 )
 /** What places and names a thing is offered even where no judgment waits for it. */
 const ALWAYS = new Set([
@@ -56,14 +61,67 @@ const ALWAYS = new Set([
   'wiring',
   'ratingAmps',
   'bondMeans',
+  'street',
+  'client',
+  'yearBuilt',
+  'edition',
+  'purpose',
+  'use',
 ])
-/** Looked for first, then what is known, then the rest behind a touch. */
-const first = computed(() => rows.value.filter(r => r.isAsked || r.fact || ALWAYS.has(r.name)))
-const rest = computed(() => rows.value.filter(r => !r.isAsked && !r.fact && !ALWAYS.has(r.name)))
-/** One list, so that a row being filled in stays open when a judgment begins to ask for it. */
-const shown = computed(() =>
-  showsAll.value || rows.value.length <= 6 ? [...first.value, ...rest.value] : first.value,
+const rows = computed(() =>
+  Object.entries(FIELDS[subject.kind] as Record<string, Field>).map(([name, field]) => ({
+    name,
+    field,
+    fact: triedAt(subject, name),
+    isAsked: asked.value.has(name),
+  })),
 )
+type Row = (typeof rows.value)[number]
+/** A row being filled in must not move under the hand: what stood first stays first until another thing is shown. */
+const pinned = ref<readonly string[]>([])
+watch(
+  () => [subject.id, job.isReady] as const,
+  () => {
+    pinned.value = next.value.slice(0, HANDFUL)
+  },
+  { immediate: true },
+)
+const first = computed<readonly Row[]>(() => {
+  if (rows.value.length <= FEW) return rows.value
+  const names = new Set([...pinned.value, ...next.value.slice(0, HANDFUL)])
+  const ahead = [...names]
+    .slice(0, HANDFUL * 2)
+    .flatMap(n => rows.value.find(r => r.name === n) ?? [])
+  return [...ahead, ...rows.value.filter(r => ALWAYS.has(r.name) && !names.has(r.name))]
+})
+const THEMES: Readonly<Record<Stage, string>> = {
+  before: 'From papers and people',
+  outside: 'Outside',
+  'cover on': 'With the cover on',
+  'cover off': 'With the cover off',
+  'sub-panel': 'At the sub-panel',
+  trace: 'By tracing and measuring',
+  rooms: 'By eye and tester, where it is',
+  'open box': 'In the opened box, power off',
+}
+const themes = computed(() => {
+  const shown = new Set(first.value.map(r => r.name))
+  return STAGES.map(stage => {
+    const list = rows.value.filter(r => r.field.stage === stage && !shown.has(r.name))
+    return {
+      stage,
+      title: THEMES[stage],
+      list,
+      known: list.filter(r => r.fact).length,
+      asked: list.filter(r => r.isAsked && !r.fact).length,
+    }
+  }).filter(t => t.list.length > 0)
+})
+function fold(stage: Stage) {
+  const open = new Set(openThemes.value)
+  if (!open.delete(stage)) open.add(stage)
+  openThemes.value = open
+}
 function targets(field: Field) {
   if (field.type !== 'ref' && field.type !== 'refs') return []
   return refTargets(job.site, field).filter(t => t.id !== subject.id)
@@ -88,7 +146,7 @@ const note = (field: string, value: AnyValue, grade: Grade) =>
   <section class="sheet">
     <h3 v-if="title" class="small soft">{{ title }}</h3>
     <FactRow
-      v-for="r in shown"
+      v-for="r in first"
       :key="r.name"
       :field="r.field"
       :fact="r.fact"
@@ -99,14 +157,37 @@ const note = (field: string, value: AnyValue, grade: Grade) =>
       @block="reason => job.block(subject.id, r.name, reason)"
       @room="(name, use) => addRoom(r.name, name, use)"
     />
-    <button
-      v-if="shown.length < rows.length"
-      type="button"
-      class="touch more"
-      @click="showsAll = true"
-    >
-      {{ rest.length }} more to record
-    </button>
+    <div v-for="t in themes" :key="t.stage" class="theme">
+      <UButton
+        color="neutral"
+        variant="ghost"
+        class="fold bare"
+        :aria-expanded="openThemes.has(t.stage)"
+        :data-theme="t.stage"
+        @click="fold(t.stage)"
+      >
+        <span>{{ t.title }}</span><span class="small soft"
+          ><template v-if="t.known">{{ t.known }} known</template
+          ><template v-if="t.known && t.asked"> · </template
+          ><template v-if="t.asked">{{ t.asked }} open</template>
+          <UIcon :name="openThemes.has(t.stage) ? 'lucide:chevron-down' : 'lucide:chevron-right'"
+        /></span>
+      </UButton>
+      <template v-if="openThemes.has(t.stage)">
+        <FactRow
+          v-for="r in t.list"
+          :key="r.name"
+          :field="r.field"
+          :fact="r.fact"
+          :asked="r.isAsked"
+          :targets="targets(r.field)"
+          :data-field="r.name"
+          @note="(v, g) => note(r.name, v, g)"
+          @block="reason => job.block(subject.id, r.name, reason)"
+          @room="(name, use) => addRoom(r.name, name, use)"
+        />
+      </template>
+    </div>
   </section>
 </template>
 
@@ -114,7 +195,25 @@ const note = (field: string, value: AnyValue, grade: Grade) =>
 .sheet {
   padding-top: 0.4rem;
 }
-.more {
-  min-height: 44px;
+.fold {
+  width: 100%;
+  min-height: 48px;
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 1rem;
+  text-align: left;
+  font-weight: 600;
+  border-bottom: 1px solid var(--line);
+  border-radius: 0;
+}
+.fold > :last-child {
+  font-weight: 400;
+  display: inline-flex;
+  align-items: center;
+  gap: 0.3rem;
+}
+.theme :deep(.fact) {
+  margin-left: 0.9rem;
 }
 </style>

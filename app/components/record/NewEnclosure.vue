@@ -14,11 +14,11 @@ const form = reactive({
   mainAmps: 200,
   bus: 'single phase' as string,
   from: 'utility',
-  building: '',
+  building: 'main',
   newBuilding: '',
 })
 onMounted(() => {
-  if (!isFirst.value) Object.assign(form, { name: 'Sub-panel', main: 'main lugs', from: '' })
+  if (!isFirst.value) Object.assign(form, { name: 'Sub-panel', main: 'main lugs', from: 'unknown' })
 })
 const bars = ref<readonly string[]>(['neutral', 'ground'])
 const template = ref('')
@@ -44,6 +44,16 @@ function take(t: Template) {
             ? 'Service panel'
             : 'Sub-panel'
 }
+const buildings = computed(() => [
+  { value: 'main', label: 'the main building' },
+  ...job.site.all.building.map(b => ({ value: b.id, label: valueOf(b, 'name') ?? b.id })),
+  { value: 'new', label: 'another, detached building' },
+])
+const feeds = computed(() => [
+  { value: 'utility', label: 'the utility' },
+  ...sources.value.map(s => ({ value: s.id, label: s.label })),
+  { value: 'unknown', label: 'not found yet' },
+])
 const sources = computed(() => [
   ...job.site.all.breaker
     .filter(b => valueOf(b, 'role') === 'feeder')
@@ -74,7 +84,7 @@ function make() {
   if (form.type === 'panel' ? form.main === 'main breaker' : form.type === 'disconnect')
     Object.assign(facts, { mainKind: 'main breaker', mainAmps: form.mainAmps })
   const drafts: Parameters<typeof job.record>[0][number][] = []
-  let parent = form.building || PREMISES_ID
+  let parent = form.building === 'main' ? PREMISES_ID : form.building
   if (form.building === 'new') {
     parent = crypto.randomUUID()
     drafts.push(
@@ -91,7 +101,7 @@ function make() {
   }
   drafts.push({ act: 'add', subject: id, kind: 'enclosure', parent })
   if (form.from === 'utility') facts.fedFrom = 'utility'
-  else if (form.from) {
+  else if (form.from !== 'unknown') {
     const known = job.site.feedersFrom({ id: form.from } as never)[0]
     if (known) facts.fedFrom = known.id
     else {
@@ -128,79 +138,88 @@ function make() {
     <fieldset>
       <legend>Most like</legend>
       <div class="row templates">
-        <button
+        <UButton
           v-for="t in TEMPLATES"
           :key="t.id"
-          type="button"
+          color="neutral"
+          variant="outline"
           class="chip"
           :aria-pressed="template === t.id"
           @click="take(t)"
         >
           <b>{{ t.name }}</b><span v-if="t.note" class="small soft">{{ t.note }}</span>
-        </button>
+        </UButton>
       </div>
     </fieldset>
-    <button v-if="template" type="submit" class="go draw">Add panel</button>
-    <label>Called<input v-model="form.name" class="field" maxlength="200" /></label>
+    <UButton v-if="template" color="primary" variant="solid" type="submit" class="go draw"
+      >Add panel</UButton
+    >
+    <div class="labelled">
+      Called<UInput v-model="form.name" class="field" maxlength="200" name="enclosureName" />
+    </div>
     <fieldset>
       <legend>It is a</legend>
       <div class="row">
-        <button
+        <UButton
           v-for="t in ['panel', 'disconnect', 'meter'] as const"
           :key="t"
-          type="button"
+          color="neutral"
+          variant="outline"
           class="chip"
           :aria-pressed="form.type === t"
           @click="form.type = t"
         >
           {{ t }}
-        </button>
+        </UButton>
       </div>
     </fieldset>
     <fieldset>
       <legend>It stands</legend>
       <div class="row">
-        <button
+        <UButton
           v-for="t in ['indoors', 'outdoors'] as const"
           :key="t"
-          type="button"
+          color="neutral"
+          variant="outline"
           class="chip"
           :aria-pressed="form.place === t"
           @click="form.place = t"
         >
           {{ t }}
-        </button>
+        </UButton>
       </div>
     </fieldset>
     <template v-if="form.type === 'panel'">
       <fieldset>
         <legend>Spaces</legend>
         <div class="row">
-          <button
+          <UButton
             v-for="n in [4, 6, 8, 12, 16, 18, 20, 24, 30, 40, 42]"
             :key="n"
-            type="button"
+            color="neutral"
+            variant="outline"
             class="chip"
             :aria-pressed="form.spaces === n"
             @click="form.spaces = n"
           >
             {{ n }}
-          </button>
+          </UButton>
         </div>
       </fieldset>
       <fieldset>
         <legend>Main</legend>
         <div class="row">
-          <button
+          <UButton
             v-for="t in ['main breaker', 'main lugs', 'fused main', 'split bus']"
             :key="t"
-            type="button"
+            color="neutral"
+            variant="outline"
             class="chip"
             :aria-pressed="form.main === t"
             @click="form.main = t"
           >
             {{ t }}
-          </button>
+          </UButton>
         </div>
       </fieldset>
     </template>
@@ -209,40 +228,31 @@ function make() {
     >
       <legend>Main rating</legend>
       <div class="row">
-        <button
+        <UButton
           v-for="n in [60, 100, 125, 150, 200]"
           :key="n"
-          type="button"
+          color="neutral"
+          variant="outline"
           class="chip"
           :aria-pressed="form.mainAmps === n"
           @click="form.mainAmps = n"
         >
           {{ n }} A
-        </button>
+        </UButton>
       </div>
     </fieldset>
-    <label
-      >In
-      <select v-model="form.building" class="field" name="building">
-        <option value="">the main building</option>
-        <option v-for="b in job.site.all.building" :key="b.id" :value="b.id">
-          {{ valueOf(b, 'name') ?? b.id }}
-        </option>
-        <option value="new">another, detached building</option>
-      </select>
-    </label>
-    <label v-if="form.building === 'new'"
-      >Its name<input v-model="form.newBuilding" class="field" maxlength="200" name="newBuilding"
-    /></label>
-    <label
-      >Fed from
-      <select v-model="form.from" class="field">
-        <option value="utility">the utility</option>
-        <option v-for="s in sources" :key="s.id" :value="s.id">{{ s.label }}</option>
-        <option value="">not found yet</option>
-      </select>
-    </label>
-    <button type="submit" class="go">Add panel</button>
+    <div class="labelled">
+      In
+      <USelect v-model="form.building" class="field" aria-label="building" :items="buildings" />
+    </div>
+    <div v-if="form.building === 'new'" class="labelled">
+      Its name<UInput v-model="form.newBuilding" class="field" maxlength="200" name="newBuilding" />
+    </div>
+    <div class="labelled">
+      Fed from
+      <USelect v-model="form.from" class="field" aria-label="fed from" :items="feeds" />
+    </div>
+    <UButton color="primary" variant="solid" type="submit" class="go">Add panel</UButton>
   </form>
 </template>
 
@@ -278,10 +288,10 @@ function make() {
   margin-top: 0.25rem;
 }
 legend,
-label {
+.labelled {
   font-weight: 600;
 }
-label .field {
+.labelled .field {
   font-weight: 400;
   margin-top: 0.25rem;
 }

@@ -1,228 +1,259 @@
 <script lang="ts">
-import type { Subject } from '#core'
-
 export interface RoomOutletsProps {
   selected?: string
-  /** What is known of an outlet, in a few words. */
-  stateOf: (outlet: Subject<'outlet'>) => string
+  room?: string
 }
 export interface RoomOutletsEmits {
   select: [outlet: string]
+  room: [room: string]
+  /** The whole record of the outlet is asked for. */
+  more: [outlet: string]
 }
 </script>
 
 <script setup lang="ts">
-import { LAMPS, labelOf, valueOf } from '#core'
+import { VueDraggable } from 'vue-draggable-plus'
+import { valueOf } from '#core'
 
-const { selected = '', stateOf } = defineProps<RoomOutletsProps>()
+const { selected = '', room = '' } = defineProps<RoomOutletsProps>()
 const emit = defineEmits<RoomOutletsEmits>()
 const job = useJobStore()
-const { markOf } = useMarks()
-const roomId = ref('')
-const rooms = computed(() =>
-  job.site.all.room.map(room => ({
-    room,
-    outlets: job.site.all.outlet.filter(p => valueOf(p, 'room') === room.id),
-  })),
+const { rooms, outletsOf, reorder, addRoom, addOutlets, placeName, alikeOf } = useRooms()
+const { visit, attest } = useVisit()
+const roomList = computed({
+  get: () => rooms.value,
+  set: next => reorder(next.map(r => r.id)),
+})
+const lost = computed(() => outletsOf(LOST))
+const chosen = computed(() => rooms.value.find(r => r.id === room) ?? rooms.value[0])
+const isLost = computed(() => room === LOST || (!chosen.value && lost.value.length > 0))
+const outlets = computed(() =>
+  isLost.value ? lost.value : chosen.value ? outletsOf(chosen.value.id) : [],
 )
-const lost = computed(() => job.site.all.outlet.filter(p => valueOf(p, 'room') === undefined))
-const room = computed(() => rooms.value.find(r => r.room.id === roomId.value) ?? rooms.value[0])
-const outlets = computed(() => (roomId.value === 'lost' ? lost.value : (room.value?.outlets ?? [])))
-/** What is seen and felt, and is often the same all round a room; nothing that is measured. */
-const ALIKE = [
-  'slots',
-  'deviceAmps',
-  'condition',
-  'cover',
-  'isTamperResistant',
-  'appliance',
-  'metal',
+const outlet = computed(() => {
+  const at = job.site.get(selected, 'outlet')
+  return at && outlets.value.includes(at) ? at : undefined
+})
+const stops = computed(() => new Map(visit.value.stops.map(s => [`${s.stage} ${s.place.id}`, s])))
+const stopOf = (id: string) => stops.value.get(`rooms ${id}`)
+const stop = computed(() => (chosen.value && !isLost.value ? stopOf(chosen.value.id) : undefined))
+const left = (id: string) => stopOf(id)?.answers ?? 0
+/** Uses one taps in almost every house; others are said in the room's own record. */
+const USES = [
+  'bedroom',
+  'living',
+  'kitchen',
+  'bathroom',
+  'laundry',
+  'hallway',
+  'garage',
+  'basement, unfinished',
+  'outdoors',
 ] as const
-const last = ref('')
-function pick(id: string) {
-  if (selected && selected !== id) last.value = selected
-  emit('select', id)
+const isAddingRoom = ref(false)
+function newRoom(use: string) {
+  isAddingRoom.value = false
+  emit('room', addRoom(use))
 }
-const model = computed(() => job.site.get(last.value, 'outlet'))
-const alike = (p: Subject<'outlet'>) =>
-  model.value
-    ? ALIKE.filter(f => valueOf(model.value!, f) !== undefined && p.facts[f].state === 'unseen')
-    : []
-const same = (p: Subject<'outlet'>) =>
-  job.record(
-    alike(p).map(f => ({
-      act: 'note' as const,
-      subject: p.id,
-      field: f,
-      value: valueOf(model.value!, f)!,
-      grade: 'seen' as const,
-    })),
+function add(type: string, count: number) {
+  if (!chosen.value || isLost.value) return
+  const ids = addOutlets(chosen.value.id, type, count)
+  if (ids[0]) emit('select', ids[0])
+}
+/** After a reading the hand moves on: the next receptacle around the room that has none. */
+function goOn() {
+  const i = outlets.value.findIndex(o => o.id === selected)
+  const isNext = (o: (typeof outlets.value)[number]) =>
+    o.id !== selected && valueOf(o, 'type') === 'receptacle' && o.facts.lamps.state === 'unseen'
+  const next = [...outlets.value.slice(i + 1), ...outlets.value.slice(0, Math.max(0, i))].find(
+    isNext,
   )
-const lamp = (p: Subject<'outlet'>, value: string) =>
-  job.record([
-    {
-      act: 'note',
-      subject: p.id,
-      field: 'lamps',
-      value,
-      grade: 'measured',
-      instrument: 'three-lamp tester',
-    },
-  ])
-/** Kinds one adds with a tap; everything about them is said or tapped after. */
-const KINDS = [
-  ['receptacle', 'Receptacle', 'i-lucide-plug'],
-  ['switch', 'Switch', 'i-lucide-toggle-left'],
-  ['luminaire', 'Light', 'i-lucide-lightbulb'],
-] as const
-function add(type: string) {
-  if (!room.value) return
-  const id = crypto.randomUUID()
-  job.record([
-    { act: 'add', subject: id, kind: 'outlet', parent: 'premises' },
-    { act: 'note', subject: id, field: 'room', value: room.value.room.id, grade: 'seen' },
-    { act: 'note', subject: id, field: 'type', value: type, grade: 'seen' },
-    { act: 'note', subject: id, field: 'name', value: nextName(type), grade: 'seen' },
-  ])
-  pick(id)
+  if (next) emit('select', next.id)
 }
-/** A name nobody in the room has yet. */
-function nextName(type: string): string {
-  const word = KINDS.find(k => k[0] === type)?.[1] ?? type
-  const taken = new Set(room.value?.outlets.map(o => valueOf(o, 'name')))
-  let n = 1
-  while (taken.has(`${word} ${n}`)) n++
-  return `${word} ${n}`
-}
-const circuitOf = (p: Subject<'outlet'>) => {
-  const c = job.site.get(valueOf(p, 'circuit'), 'circuit')
-  return c ? labelOf(job.site, c).replace(/^.*?, (?=space )/, '') : 'circuit not found'
+const alike = computed(() => (outlet.value ? alikeOf(outlet.value) : []))
+/** Outlets of the same circuit, wherever they are: the tree beside the room. */
+const circuit = computed(() => job.site.get(valueOf(outlet.value, 'circuit'), 'circuit'))
+const tree = computed(() => (circuit.value ? chainRows(job.site, circuit.value) : []))
+const roomName = (id: string | undefined) => valueOf(job.site.get(id, 'room'), 'name')
+function goTo(id: string) {
+  const at = job.site.get(id, 'outlet')
+  emit('room', valueOf(at, 'room') ?? LOST)
+  emit('select', id)
 }
 </script>
 
 <template>
   <div class="rooms">
     <div class="tabs">
-      <button
-        v-for="r in rooms"
-        :key="r.room.id"
-        type="button"
-        class="chip"
-        :aria-pressed="roomId !== 'lost' && r === room"
-        @click="roomId = r.room.id"
+      <VueDraggable
+        v-model="roomList"
+        class="order"
+        :animation="150"
+        :delay="250"
+        :delay-on-touch-only="true"
       >
-        {{ valueOf(r.room, 'name') ?? 'room' }} <b>{{ r.outlets.length }}</b></button
-      ><button
-        v-if="lost.length"
-        type="button"
-        class="chip quiet"
-        :aria-pressed="roomId === 'lost'"
-        @click="roomId = 'lost'"
-      >
-        no room yet <b>{{ lost.length }}</b>
-      </button>
-    </div>
-    <ul>
-      <li v-for="p in outlets" :key="p.id" :class="{ on: selected === p.id }">
-        <button type="button" class="head" :data-outlet="p.id" @click="pick(p.id)">
-          <SeverityMark v-if="markOf(p)" :kind="markOf(p)!" /><span
-            ><b>{{ valueOf(p, 'name') ?? p.id }}</b
-            ><span class="small soft"> · {{ circuitOf(p) }}</span
-            ><span class="small soft block">{{ stateOf(p) }}</span></span
-          >
-        </button>
-        <div
-          v-if="selected === p.id && valueOf(p, 'type') === 'receptacle'"
-          class="pad"
-          aria-label="lamp tester"
+        <UButton
+          v-for="r in roomList"
+          :key="r.id"
+          color="neutral"
+          variant="outline"
+          class="chip"
+          :aria-pressed="!isLost && r.id === chosen?.id"
+          :data-room="r.id"
+          @click="emit('room', r.id)"
         >
-          <button
-            v-for="l in LAMPS"
-            :key="l"
-            type="button"
-            class="chip"
-            :aria-pressed="valueOf(p, 'lamps') === l"
-            @click="lamp(p, l)"
-          >
-            {{ l }}
-          </button>
-          <button v-if="alike(p).length" type="button" class="plain" @click="same(p)">
-            same as {{ valueOf(model, 'name') ?? 'the last' }}
-          </button>
-        </div>
-      </li>
-    </ul>
-    <p v-if="roomId !== 'lost' && !outlets.length" class="soft">
-      No outlet of this room is recorded yet. Add them with a tap, or say them all: “three
-      receptacles, three slot, first is GFCI”.
-    </p>
-    <div v-if="roomId !== 'lost' && room" class="add">
+          {{ valueOf(r, 'name') ?? 'room' }}
+          <b v-if="left(r.id)" class="small" :title="`${left(r.id)} answers left here`">{{
+            left(r.id)
+          }}</b><UIcon v-else-if="outletsOf(r.id).length" name="lucide:check" />
+        </UButton>
+      </VueDraggable>
       <UButton
-        v-for="[type, word, icon] in KINDS"
-        :key="type"
-        :icon="icon"
-        :label="word"
+        v-if="lost.length"
+        color="neutral"
         variant="outline"
-        size="lg"
-        @click="add(type)"
-      />
+        class="chip quiet"
+        :aria-pressed="isLost"
+        @click="emit('room', LOST)"
+        >no room yet <b>{{ lost.length }}</b></UButton
+      >
+      <UButton
+        color="primary"
+        variant="outline"
+        class="chip"
+        data-testid="add-room"
+        :aria-expanded="isAddingRoom"
+        @click="isAddingRoom = !isAddingRoom"
+        ><UIcon name="lucide:plus" /> room</UButton
+      >
     </div>
-    <SpokenLine
-      v-if="roomId !== 'lost' && room"
-      :place="room.room.id"
-      :selected="selected || undefined"
-      placeholder="two receptacles, three slot, tester says correct"
-    />
+    <div v-if="isAddingRoom || !rooms.length" class="uses" role="group" aria-label="which room">
+      <p v-if="!rooms.length" class="soft">
+        Begin with the room by the front door. Then add its outlets as you pass them.
+      </p>
+      <UButton
+        v-for="u in USES"
+        :key="u"
+        color="neutral"
+        variant="outline"
+        class="chip"
+        :data-use="u"
+        @click="newRoom(u)"
+        >{{ u }}</UButton
+      >
+    </div>
+    <template v-if="chosen || isLost">
+      <RoomStrip
+        :outlets="outlets"
+        :selected="selected"
+        :is-fixed="isLost"
+        @pick="id => emit('select', id)"
+        @add="add"
+        @order="reorder"
+      />
+      <div class="two">
+        <div class="now">
+          <OutletQuick
+            v-if="outlet"
+            :outlet="outlet"
+            :alike="alike.length"
+            @read="goOn"
+            @alike="job.record([...alike])"
+            @where="w => placeName(outlet!, w)"
+            @more="emit('more', outlet!.id)"
+          />
+          <p v-else-if="outlets.length" class="soft">
+            Touch the outlet you stand at. What is ordinary about the rest is attested at once
+            below.
+          </p>
+          <p v-else class="soft">
+            No outlet of this room is recorded yet. Add them with a tap, or say them all: “three
+            receptacles, three slot, first is GFCI”.
+          </p>
+          <SpokenLine
+            v-if="!isLost && chosen"
+            :place="chosen.id"
+            :selected="outlet?.id"
+            placeholder="two receptacles, three slot, tester says correct"
+          />
+          <AttestCard
+            v-if="stop?.attestation"
+            :attestation="stop.attestation"
+            @attest="attest(stop!.attestation!)"
+          />
+        </div>
+        <nav v-if="tree.length" class="tree" aria-label="the circuit of this outlet">
+          <h3 class="small soft">On the same circuit</h3>
+          <UButton
+            v-for="r in tree"
+            :key="r.outlet.id"
+            color="neutral"
+            variant="ghost"
+            class="node bare"
+            :class="{ on: r.outlet.id === selected, shaded: r.isProtected }"
+            :style="{ paddingLeft: `${0.4 + r.depth * 0.8}rem` }"
+            @click="goTo(r.outlet.id)"
+          >
+            <OutletFace :outlet="r.outlet" :site="job.site" :size="24" />
+            <span class="small"
+              >{{ valueOf(r.outlet, 'name') ?? 'outlet'
+              }}<span class="soft block">{{ roomName(valueOf(r.outlet, 'room')) }}</span></span
+            >
+          </UButton>
+        </nav>
+      </div>
+    </template>
   </div>
 </template>
 
 <style scoped>
-.tabs {
+.rooms {
+  display: grid;
+  gap: 0.9rem;
+}
+.tabs,
+.order,
+.uses {
   display: flex;
   flex-wrap: wrap;
   gap: 0.35rem;
-  margin-bottom: 0.8rem;
 }
-ul {
-  display: grid;
-  max-width: 46rem;
-}
-li {
-  border-bottom: 1px solid var(--line);
-}
-li.on {
-  background: var(--touch-tint);
-}
-.head {
-  display: flex;
-  gap: 0.7rem;
-  align-items: center;
+.uses p {
   width: 100%;
-  min-height: 56px;
-  text-align: left;
-  padding: 0.3rem 0.4rem;
-  cursor: pointer;
 }
-.head:hover b {
-  color: var(--touch);
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 13rem;
+  gap: 1.6rem;
+  align-items: start;
+}
+.now {
+  display: grid;
+  gap: 0.9rem;
+}
+.tree {
+  border-left: 1px solid var(--line);
+  padding-left: 0.8rem;
+  display: grid;
+  gap: 0.1rem;
+}
+.node {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+  min-height: 44px;
+  text-align: left;
+  width: 100%;
+}
+.node.shaded {
+  background: var(--cool-tint);
+}
+.node.on {
+  outline: 2px solid var(--touch);
+  outline-offset: -2px;
 }
 .block {
   display: block;
-}
-.add {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.5rem;
-  margin: 0.9rem 0;
-}
-.pad {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.4rem;
-  padding: 0 0.4rem 0.7rem;
-}
-.pad .chip {
-  min-height: 52px;
 }
 @media (max-width: 900px) {
   .tabs {
@@ -230,8 +261,19 @@ li.on {
     overflow-x: auto;
     scrollbar-width: none;
   }
-  .tabs .chip {
+  .order {
+    flex-wrap: nowrap;
+  }
+  .tabs :deep(.chip) {
     flex: none;
+  }
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .tree {
+    border-left: 0;
+    border-top: 1px solid var(--line);
+    padding: 0.6rem 0 0;
   }
 }
 </style>

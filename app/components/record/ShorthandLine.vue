@@ -25,7 +25,8 @@ const {
 const emit = defineEmits<ShorthandLineEmits>()
 const text = ref('')
 const last = shallowRef<Line>()
-const input = useTemplateRef('input')
+const input = useTemplateRef<{ inputRef: HTMLInputElement | null }>('input')
+const box = computed(() => input.value?.inputRef)
 const job = useJobStore()
 const { keep: keepSaid } = useSaid()
 /** What begins with a word is a sentence; a line of shorthand begins with a number. */
@@ -108,7 +109,7 @@ function preset(line: string) {
   keep()
 }
 function focus() {
-  input.value?.focus()
+  box.value?.focus()
 }
 defineExpose({ focus })
 </script>
@@ -119,23 +120,33 @@ defineExpose({ focus })
       <label class="small soft" for="breaker-line">{{
         space === undefined ? 'breaker' : `space ${space}`
       }}</label>
-      <input
+      <UInput
         id="breaker-line"
         ref="input"
         v-model="text"
+        variant="none"
+        class="grow"
         autocomplete="off"
         autocapitalize="off"
         spellcheck="false"
         maxlength="300"
         placeholder="7 20 14cu nm porch lights, or say it"
-        @keydown.esc="text === '' ? (input?.blur(), emit('leave')) : (text = '')"
+        @keydown.esc="text === '' ? (box?.blur(), emit('leave')) : (text = '')"
         @keydown.up.prevent="repeat"
       />
       <span class="small" :class="isReady ? 'soft' : 'why'">{{ hint }}</span>
-      <button v-if="last && !text" type="button" class="touch small" @click="repeat">
+      <UButton
+        v-if="last && !text"
+        color="primary"
+        variant="link"
+        class="touch small"
+        @click="repeat"
+      >
         same again
-      </button>
-      <button v-if="isReady" type="submit" class="plain keep">Save</button>
+      </UButton>
+      <UButton v-if="isReady" color="neutral" variant="outline" type="submit" class="plain keep"
+        >Save</UButton
+      >
     </div>
     <div
       v-if="space !== undefined && !text"
@@ -143,10 +154,11 @@ defineExpose({ focus })
       role="group"
       aria-label="whole breakers in one tap"
     >
-      <button
+      <UButton
         v-for="[name, line] in PRESETS"
         :key="name"
-        type="button"
+        color="neutral"
+        variant="outline"
         class="chip"
         :title="line"
         @click="preset(line)"
@@ -158,7 +170,7 @@ defineExpose({ focus })
             .replace('nm-b', 'NM-B')
             .replace('spare', 'nothing on it')
         }}</span>
-      </button>
+      </UButton>
     </div>
     <p v-else class="pieces" aria-live="polite">
       <span v-for="(p, i) in parsed.pieces" :key="i" class="piece" :class="{ bad: !p.isRead }">{{
@@ -190,17 +202,17 @@ defineExpose({ focus })
 .box label {
   white-space: nowrap;
 }
-.box input {
+.grow {
   flex: 1;
   min-width: 0;
-  background: none;
-  border: 0;
-  outline: none;
+}
+.box :deep(input) {
+  padding: 0;
   font-family: var(--font-mono);
   font-size: 1.05rem;
   min-height: 46px;
 }
-.box input::placeholder {
+.box :deep(input)::placeholder {
   color: var(--faint);
   opacity: 0.75;
 }

@@ -23,6 +23,15 @@ const groups = computed(() =>
     }))
     .filter(g => g.circuits.length > 0),
 )
+const circuitItems = computed(() =>
+  groups.value.map(g => [
+    { type: 'label' as const, label: valueOf(g.panel, 'name') ?? 'panel', value: '' },
+    ...g.circuits.map(c => ({
+      value: c.circuit.id as string,
+      label: `${c.space === 99 ? '?' : c.space} · ${valueOf(c.circuit, 'label') ?? 'no name'}`,
+    })),
+  ]),
+)
 const circuit = computed(
   () =>
     job.site.get(String(route.query.circuit ?? ''), 'circuit') ??
@@ -40,11 +49,27 @@ const selected = computed(() => job.house.subjects.get(selectedId.value))
 const within = computed(() => new Set(rows.value.map(r => r.outlet.id)))
 const open = computed(() => [...job.results.values()].filter(r => within.value.has(r.subject.id)))
 
-const view = computed(() => (route.query.view === 'rooms' ? 'rooms' : 'circuits'))
-const toView = (v: string) => router.replace({ query: { ...route.query, view: v } })
+/** Rooms are walked; a circuit is asked for by name. */
+const view = computed(() =>
+  route.query.view === 'circuits' || route.query.circuit ? 'circuits' : 'rooms',
+)
+const roomId = computed(() => String(route.query.room ?? ''))
+const toRoom = (id: string) => router.replace({ query: { view: 'rooms', room: id } })
+watch(
+  () => route.query.outlet,
+  id => {
+    if (id) selectedId.value = String(id)
+  },
+  { immediate: true },
+)
+function openRecord(id: string) {
+  selectedId.value = id
+  isMarginOpen.value = true
+}
+const toView = (v: string) => router.replace({ query: { view: v } })
 function pickCircuit(id: string) {
   selectedId.value = ''
-  void router.replace({ query: { circuit: id } })
+  void router.replace({ query: { view: 'circuits', circuit: id } })
 }
 function select(id: string) {
   selectedId.value = id
@@ -124,60 +149,55 @@ const state = (outlet: Subject<'outlet'>) => {
     "
   >
     <PageState :is-loading="isLoading" :problem="problem" @again="load">
-      <div v-if="!groups.length" class="empty">
+      <nav class="views" aria-label="order of the outlets">
+        <UButton
+          v-for="v in ['rooms', 'circuits'] as const"
+          :key="v"
+          color="neutral"
+          variant="ghost"
+          class="tab bare"
+          :aria-current="view === v"
+          @click="toView(v)"
+        >
+          {{ v === 'circuits' ? 'by circuit' : 'by room' }}
+        </UButton>
+      </nav>
+      <RoomOutlets
+        v-if="view === 'rooms'"
+        :selected="selectedId"
+        :room="roomId"
+        @select="id => (selectedId = id)"
+        @room="toRoom"
+        @more="openRecord"
+      />
+      <div v-else-if="!groups.length" class="empty">
         <h2>No circuits yet</h2>
         <p class="soft">
           Record a breaker with its name in Panel first; its circuit then appears here.
         </p>
         <NuxtLink :to="`/jobs/${job.jobId}/panel`" class="go">To the panel</NuxtLink>
       </div>
-      <nav v-if="groups.length" class="views" aria-label="order of the outlets">
-        <button
-          v-for="v in ['circuits', 'rooms'] as const"
-          :key="v"
-          type="button"
-          class="tab"
-          :aria-current="view === v"
-          @click="toView(v)"
-        >
-          {{ v === 'circuits' ? 'by circuit' : 'by room' }}
-        </button>
-      </nav>
-      <RoomOutlets
-        v-if="groups.length && view === 'rooms'"
-        :selected="selectedId"
-        :state-of="state"
-        @select="select"
-      />
       <div v-else-if="groups.length" class="split">
         <div v-if="isNarrow" class="pickrow">
           <label class="small soft" for="circuit">circuit</label>
-          <select
+          <USelectMenu
             id="circuit"
             class="field"
-            @change="pickCircuit(($event.target as HTMLSelectElement).value)"
-          >
-            <optgroup v-for="g in groups" :key="g.panel.id" :label="valueOf(g.panel, 'name') ?? ''">
-              <option
-                v-for="c in g.circuits"
-                :key="c.circuit.id"
-                :value="c.circuit.id"
-                :selected="c.circuit === circuit"
-              >
-                {{ c.space === 99 ? '?' : c.space }} ·
-                {{ valueOf(c.circuit, 'label') ?? 'no name' }}
-              </option>
-            </optgroup>
-          </select>
+            value-key="value"
+            :items="circuitItems"
+            :model-value="circuit?.id"
+            @update:model-value="pickCircuit"
+          />
         </div>
         <nav v-else class="list" aria-label="circuits">
           <template v-for="g in groups" :key="g.panel.id">
             <h2 class="small soft">{{ valueOf(g.panel, 'name') }}</h2>
-            <button
+            <UButton
               v-for="c in g.circuits"
               :key="c.circuit.id"
-              type="button"
-              class="item"
+              color="neutral"
+              variant="ghost"
+              class="item bare"
               :aria-current="c.circuit === circuit"
               @click="pickCircuit(c.circuit.id)"
             >
@@ -197,7 +217,7 @@ const state = (outlet: Subject<'outlet'>) => {
                 "
                 :size="12"
               />
-            </button>
+            </UButton>
           </template>
         </nav>
         <section class="chain" aria-label="chain from the breaker">
@@ -230,9 +250,10 @@ const state = (outlet: Subject<'outlet'>) => {
               <p v-if="!r.isPlaced && (i === 0 || rows[i - 1]!.isPlaced)" class="small soft where">
                 Place on the circuit not known
               </p>
-              <button
-                type="button"
-                class="row"
+              <UButton
+                color="neutral"
+                variant="ghost"
+                class="row bare"
                 :data-outlet="r.outlet.id"
                 @click="select(r.outlet.id)"
               >
@@ -243,15 +264,15 @@ const state = (outlet: Subject<'outlet'>) => {
                   ><span class="small soft">{{ state(r.outlet) }}</span></span
                 >
                 <SeverityMark v-if="markOf(r.outlet)" :kind="markOf(r.outlet)!" />
-              </button>
+              </UButton>
             </li>
           </ol>
           <p v-if="rows.some(r => r.isProtected)" class="small soft key">
             <i /> protected against shock by a GFCI
           </p>
-          <button type="button" class="plain add" @click="add">
+          <UButton color="neutral" variant="outline" class="plain add" @click="add">
             <UIcon name="lucide:plus" /> next receptacle on this circuit
-          </button>
+          </UButton>
         </section>
       </div>
     </PageState>
