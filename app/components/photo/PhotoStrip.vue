@@ -18,9 +18,7 @@ const pictures = useWaitingPictures()
 const ids = computed(() => new Set([subject.id, ...things.map(t => t.id)]))
 const photos = computed(() => job.site.all.photo.filter(p => ids.value.has(valueOf(p, 'of') ?? '')))
 const open = ref('')
-const busy = ref(false)
-const problem = ref('')
-const waiting = shallowRef<File>()
+const { busy, problem, waiting, send } = usePhotoTaking()
 /** What has to be in the frame for the picture to prove anything. */
 const PROMPTS: Partial<Record<Subject['kind'], readonly [frame: string, prompt: string]>> = {
   breaker: [
@@ -41,65 +39,29 @@ const PROMPTS: Partial<Record<Subject['kind'], readonly [frame: string, prompt: 
 }
 const prompt = computed(() => PROMPTS[subject.kind])
 
-/** Judged by content, so that what the server would refuse is not taken in the first place. */
-async function isPicture(file: File): Promise<boolean> {
-  try {
-    ;(await createImageBitmap(file)).close()
-    return true
-  } catch {
-    return false
-  }
-}
-/** Kept on this device first, with what is known of it; its name comes when the server has stored it. */
-async function send(file: File) {
-  problem.value = ''
-  waiting.value = file
-  busy.value = true
-  const id = crypto.randomUUID()
-  if (!(await isPicture(file))) {
-    problem.value = 'This is not a photograph Corvit can keep: JPEG, PNG or WebP are'
-    busy.value = false
-    return
-  }
-  try {
-    await device.holdPhoto({ id, job: job.jobId!, subject: id, picture: file, by: job.assessor })
-    job.record([
-      { act: 'add', subject: id, kind: 'photo', parent: 'premises' },
-      { act: 'note', subject: id, field: 'of', value: subject.id, grade: 'seen' },
-      {
-        act: 'note',
-        subject: id,
-        field: 'takenAt',
-        value: new Date().toISOString(),
-        grade: 'measured',
-      },
-      ...(prompt.value
-        ? [
-            {
-              act: 'note' as const,
-              subject: id,
-              field: 'shows',
-              value: prompt.value[0],
-              grade: 'seen' as const,
-            },
-          ]
-        : []),
-    ])
-    waiting.value = undefined
-    await device.flush()
-  } catch {
-    problem.value =
-      `This device cannot keep the photograph (${device.storageProblem || 'no room'}). ` +
-      'What is recorded is safe.'
-  } finally {
-    busy.value = false
-  }
-}
+const keep = (file: File) => send(file, { of: subject.id, frame: prompt.value?.[0] })
+/** Facts a proving picture of this thing would raise, once there is one. */
+const raises = computed(() =>
+  photos.value.some(p => valueOf(p, 'shows') === PROVING_FRAME)
+    ? raisedBy([subject, ...things.filter(t => t.id !== subject.id)])
+    : [],
+)
+const raise = () =>
+  job.record(
+    raises.value.map(({ subject: id, field, value, grade }) => ({
+      act: 'note' as const,
+      subject: id,
+      field,
+      value,
+      grade,
+      instrument: 'photograph',
+    })),
+  )
 function pick(event: Event) {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
   input.value = ''
-  if (file) void send(file)
+  if (file) void keep(file)
 }
 /** From the server, or from this device while the server has not got it; nothing where another device still has it. */
 function url(photo: Subject<'photo'>): string | undefined {
@@ -114,11 +76,12 @@ const refusedPhoto = computed(() =>
 <template>
   <section class="strip" data-testid="photos">
     <div class="row">
-      <button
+      <UButton
         v-for="p in photos"
         :key="p.id"
-        type="button"
-        class="thumb"
+        color="neutral"
+        variant="ghost"
+        class="thumb bare"
         :aria-label="valueOf(p, 'caption') ?? 'photograph'"
         @click="open = p.id"
       >
@@ -129,7 +92,8 @@ const refusedPhoto = computed(() =>
           loading="lazy"
         />
         <span v-else class="small soft">on another device</span>
-      </button>
+      </UButton>
+      <!-- The file picker of the library cannot ask for the camera. -->
       <label class="add" :class="{ busy }"
         ><UIcon :name="busy ? 'lucide:loader-circle' : 'lucide:camera'" class="icon" /><span
           class="small"
@@ -144,12 +108,24 @@ const refusedPhoto = computed(() =>
       /></label>
     </div>
     <p v-if="prompt" class="small soft">In the frame: {{ prompt[1] }}</p>
+    <p v-if="raises.length" class="small raise">
+      The frame shows {{ raises.map(r => r.words).join(', ') }} itself.
+      <UButton
+        size="md"
+        variant="outline"
+        label="Count it as gauged and read"
+        data-testid="raise"
+        @click="raise"
+      />
+    </p>
     <p v-if="refusedPhoto" role="alert" class="small why">
       A photograph was not taken: {{ refusedPhoto.problem }}
     </p>
     <p v-if="problem" role="alert" class="small why">
       {{ problem }}
-      <button v-if="waiting" type="button" class="touch" @click="send(waiting)">send again</button>
+      <UButton v-if="waiting" color="primary" variant="link" class="touch" @click="keep(waiting)"
+        >send again</UButton
+      >
     </p>
     <PhotoView
       v-if="open && job.site.get(open, 'photo')"
@@ -211,6 +187,12 @@ const refusedPhoto = computed(() =>
 }
 .busy {
   opacity: 0.6;
+}
+.raise {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+  align-items: center;
 }
 .why {
   color: var(--repair);

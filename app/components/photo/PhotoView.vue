@@ -161,17 +161,18 @@ const TOOLS = [
           </svg>
         </div>
         <div class="tools">
-          <button
+          <UButton
             v-for="[name, icon] in TOOLS"
             :key="name"
-            type="button"
+            color="neutral"
+            variant="outline"
             class="chip"
             :aria-pressed="tool === name"
             @click="tool = tool === name ? '' : name"
           >
             <UIcon :name="icon" /> {{ name }}
-          </button>
-          <input
+          </UButton>
+          <UInput
             v-if="tool === 'text'"
             v-model="words"
             class="field words-in"
@@ -179,30 +180,37 @@ const TOOLS = [
             aria-label="words to put on the picture"
             maxlength="80"
           />
-          <button v-if="marks.length" type="button" class="touch" @click="keep(marks.slice(0, -1))">
+          <UButton
+            v-if="marks.length"
+            color="primary"
+            variant="link"
+            class="touch"
+            @click="keep(marks.slice(0, -1))"
+          >
             take the last mark off
-          </button>
+          </UButton>
         </div>
         <form class="tools" @submit.prevent="job.note(photo.id, 'caption', caption.trim())">
-          <input
+          <UInput
             v-model="caption"
             class="field cap"
             placeholder="caption"
             aria-label="caption"
             maxlength="200"
-          /><button type="submit" class="plain">Save</button>
+          /><UButton color="neutral" variant="outline" type="submit" class="plain">Save</UButton>
         </form>
         <div class="tools">
-          <button
+          <UButton
             v-for="o in FIELDS.photo.shows.options"
             :key="o"
-            type="button"
+            color="neutral"
+            variant="outline"
             class="chip"
             :aria-pressed="valueOf(photo, 'shows') === o"
             @click="job.note(photo.id, 'shows', o)"
           >
             {{ o }}
-          </button>
+          </UButton>
         </div>
         <p class="small soft">
           Taken {{ (valueOf(photo, 'takenAt') ?? '').slice(0, 16).replace('T', ' ') }} ·
@@ -211,7 +219,9 @@ const TOOLS = [
               ? `kept as ${valueOf(photo, 'hash')!.slice(0, 12)}`
               : 'not sent yet'
           }}
-          <button type="button" class="touch" @click="remove">take it out</button>
+          <UButton color="primary" variant="link" class="touch" @click="remove"
+            >take it out</UButton
+          >
         </p>
       </div>
     </template>
