@@ -61,6 +61,24 @@ const PANEL_BY_EYE = {
   isKeptClear: true,
   escape: 'upright, with a step back',
 }
+/** Measured in front of the small panels of the outbuildings: room enough, handles within reach. */
+const SPACE = {
+  workingDepthIn: measured(44, 'tape'),
+  workingWidthIn: measured(36, 'tape'),
+  workingHeightIn: measured(84, 'tape'),
+  widthIn: measured(14, 'tape'),
+  topHandleIn: measured(62, 'tape'),
+}
+/** How far from the sink receptacles of a room stand, as paced. */
+const SINK_FT: Readonly<Record<string, number>> = {
+  den: 14,
+  workshop: 12,
+  glaze: 9,
+  utility: 11,
+  well: 8,
+}
+/** Rooms whose protective devices were pressed with a load plugged in. */
+const GFCI_TRIED = new Set(['bath', 'bath2', 'garage', 'living', 'studio'])
 /** Rooms of which somebody attested that nothing else is wrong by eye; in the others that is still to be done. */
 const NOT_ATTESTED = new Set(['laundry'])
 const BY_EYE = {
@@ -102,7 +120,9 @@ function chain(
       deviceAmps: 15,
       after: i === 0 ? 'panel' : `${circuit}-${i}`,
       ...(NOT_ATTESTED.has(room) ? {} : BY_EYE),
-      ...(room === 'den' ? { sinkFt: 14 } : {}),
+      ...(SINK_FT[room] === undefined ? {} : { sinkFt: SINK_FT[room] }),
+      ...(room.startsWith('bath') ? { tubZone: 'clear of it' } : {}),
+      ...(GFCI_TRIED.has(room) ? { gfciButton: 'trips, goes dead' } : {}),
       ...each,
       ...over[i + 1],
     }
@@ -824,7 +844,10 @@ const GARDEN: Node[] = [
       feedsLineToLine: false,
       year: told(2009),
       segments: [cu('12', { conductors: 3, name: 'shared cable' })],
-      outlets: chain('office-b', ['guest', 'guest'], UNSEEN),
+      outlets: chain('office-b', ['guest', 'guest'], {
+        ...UNSEEN,
+        lamps: measured('correct', 'three-lamp tester'),
+      }),
     },
     { handleTie: 'listed tie' },
   ),
@@ -1116,6 +1139,7 @@ function build(): Node {
       waterPiping: 'metal in part',
       gasPiping: read('corrugated tubing'),
       gasBond: 'none found',
+      poolWiring: 'none',
       doGasAppliancesHaveGround: false,
       purpose: 'purchase',
       yearBuilt: told(1961),
@@ -1297,6 +1321,9 @@ function build(): Node {
             name: 'Studio panel',
             ...panel,
             place: 'indoors',
+            ...SPACE,
+            surge: 'none',
+            maxCircuits: read(24),
             mainAmps: read(100),
             busAmps: read(100),
             spaces: 12,
@@ -1358,6 +1385,9 @@ function build(): Node {
             name: 'Greenhouse panel',
             ...panel,
             place: 'indoors',
+            ...SPACE,
+            surge: 'none',
+            maxCircuits: read(6),
             mainKind: 'main lugs',
             busAmps: read(60),
             spaces: 6,
@@ -1414,6 +1444,9 @@ function build(): Node {
             name: 'Well house panel',
             ...panel,
             place: 'indoors',
+            ...SPACE,
+            surge: 'none',
+            maxCircuits: read(4),
             fedFrom: 'utility',
             marking: 'service disconnect',
             mainAmps: read(60),
