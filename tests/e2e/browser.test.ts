@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import type { Browser, Page } from 'puppeteer-core'
 import {
   axeSource,
+  choose,
   clickText,
   DEMO,
   freshDb,
@@ -13,7 +14,9 @@ import {
   openPage,
   serve,
   textOf,
+  unfold,
   type Server,
+  DESK,
   HAND,
   withDemo,
   reload,
@@ -93,8 +96,8 @@ describe('the demo house', () => {
     await weightOf('repair')
     await page.click(`${card} .foot .touch`)
     await page.click(`${card} .byhand`)
-    await page.select(`${card} .weigh select`, 'note')
-    await page.type(`${card} .weigh input`, 'capped today')
+    await choose(page, `${card} .weigh [aria-label="severity by hand"]`, 'note')
+    await page.type(`${card} [aria-label="reason for the severity"]`, 'capped today')
     await page.click(`${card} .weigh .plain`)
     await weightOf('note')
     await onDisk(page)
@@ -117,7 +120,7 @@ describe('the demo house', () => {
     await clickText(page, 'button', 'about the job')
     await clickText(page, '.record .more', 'add a local amendment')
     await clickText(page, '.fact .head', 'rule amended')
-    await page.select('select[aria-label="rule amended"]', 'surge-protector')
+    await choose(page, 'button[aria-label="rule amended"]', 'Surge protector')
     await clickText(page, '.fact .head', 'local law says')
     await clickText(page, '.fact .chip', 'not enforced here')
     await onDisk(page)
@@ -150,7 +153,7 @@ describe('recording', () => {
     await clickText(page, 'button', 'New job')
     await page.type('input[name="name"]', 'Larch Rise 5')
     await page.type('input[name="yearBuilt"]', '1987')
-    await clickText(page, 'form .go', 'Start')
+    await clickText(page, 'form.new button', 'Start')
     await hasText(page, 'h2', 'Draw the first enclosure')
     await clickText(page, 'form .go', 'Add panel')
     await page.waitForSelector('#breaker-line')
@@ -215,6 +218,7 @@ describe('recording', () => {
     await clickText(page, '[data-field="metal"] .chip', 'copper')
     await hasText(page, `${margin} h3`, 'Breaker too big for the conductor')
     const entry = '[data-field="entry"]'
+    await unfold(page)
     await page.$eval(`${entry} .head`, e => (e as HTMLElement).click())
     await clickText(page, `${entry} button`, 'could not be seen')
     await page.type(`${entry} input`, 'behind the dryer')
@@ -242,15 +246,9 @@ describe('recording', () => {
     await typeLine(page, '3 15 14cu nm-b hall outlets')
     await page.waitForSelector('[data-space="3"]')
     await clickText(page, '.tab', 'another')
-    await page.select('select[name="building"]', 'new')
+    await choose(page, '[aria-label="building"]', 'another, detached')
     await page.type('input[name="newBuilding"]', 'Studio')
-    await page.select(
-      'form.new label:last-of-type select',
-      await page.$eval(
-        'form.new label:last-of-type select option:nth-child(2)',
-        o => (o as HTMLOptionElement).value,
-      ),
-    )
+    await choose(page, '[aria-label="fed from"]', 'studio')
     await clickText(page, 'form .go', 'Add panel')
     await hasText(page, '.panel-face', 'sub-panel')
     await page.click('button[aria-label="about the job"]')
@@ -258,7 +256,9 @@ describe('recording', () => {
     await clickText(page, '[data-field="edition"] .chip', '2014')
     await hasText(page, '.top', '2014 code in force')
     await clickText(page, '.place', 'Outlets')
+    await clickText(page, '.views .tab', 'by circuit')
     await clickText(page, 'button', 'next receptacle on this circuit')
+    await unfold(page)
     await page.waitForSelector('[data-field="room"]')
     await page.$eval('[data-field="room"] .head', e => (e as HTMLElement).click())
     await page.type('[data-field="room"] input[aria-label="name of another room"]', 'Upper hall')
@@ -436,41 +436,53 @@ describe('markup in every text', () => {
 describe('every screen', () => {
   it.each([
     '/',
+    '/rules',
+    '/calculators?calculator=boxfill',
+    `${DEMO}/walk`,
     `${DEMO}/panel?at=main`,
+    `${DEMO}/outlets`,
     `${DEMO}/outlets?circuit=living`,
+    `${DEMO}/bench?calculator=heat`,
     `${DEMO}/findings`,
     `${DEMO}/report`,
-  ])('%s has no serious accessibility fault, light or dark, and fits a phone', async path => {
-    for (const scheme of ['light', 'dark']) {
-      const { page, errors } = await openPage(browser, server.url + path, HAND)
-      await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }])
-      await page.evaluate(axeSource())
-      const violations = await page.evaluate(async () => {
-        const { axe } = window as unknown as {
-          axe: {
-            run: (o: object) => Promise<{
-              violations: { id: string; impact: string; nodes: { html: string }[] }[]
-            }>
+  ])(
+    '%s has no serious accessibility fault, light or dark, and fits a phone and a desk',
+    async path => {
+      for (const [scheme, size] of [
+        ['light', HAND],
+        ['dark', HAND],
+        ['light', DESK],
+      ] as const) {
+        const { page, errors } = await openPage(browser, server.url + path, size)
+        await page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }])
+        await page.evaluate(axeSource())
+        const violations = await page.evaluate(async () => {
+          const { axe } = window as unknown as {
+            axe: {
+              run: (o: object) => Promise<{
+                violations: { id: string; impact: string; nodes: { html: string }[] }[]
+              }>
+            }
           }
-        }
-        const { violations } = await axe.run({
-          resultTypes: ['violations'],
-          runOnly: ['wcag2a', 'wcag2aa'],
+          const { violations } = await axe.run({
+            resultTypes: ['violations'],
+            runOnly: ['wcag2a', 'wcag2aa'],
+          })
+          return violations
+            .filter(v => v.impact === 'serious' || v.impact === 'critical')
+            .map(v => `${v.id}: ${v.nodes[0]!.html.slice(0, 160)}`)
         })
-        return violations
-          .filter(v => v.impact === 'serious' || v.impact === 'critical')
-          .map(v => `${v.id}: ${v.nodes[0]!.html.slice(0, 160)}`)
-      })
-      expect(violations).toEqual([])
-      expect(
-        await page.evaluate(
-          () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
-        ),
-      ).toBeLessThanOrEqual(0)
-      expect(errors).toEqual([])
-      await page.browserContext().close()
-    }
-  })
+        expect(violations).toEqual([])
+        expect(
+          await page.evaluate(
+            () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+          ),
+        ).toBeLessThanOrEqual(0)
+        expect(errors).toEqual([])
+        await page.browserContext().close()
+      }
+    },
+  )
   it('says in plain words when a job is not there', async () => {
     const { page } = await openPage(browser, `${server.url}/jobs/ghost-job-id/panel`)
     await hasText(page, '[role="alert"]', 'could not be opened')

@@ -227,7 +227,7 @@ describe('jobs of people', () => {
     await server.stop('SIGKILL')
     await clickText(view, 'button', 'New job')
     await view.type('input[name="name"]', 'Of Dora alone')
-    await clickText(view, 'form .go', 'Start')
+    await clickText(view, 'form.new button', 'Start')
     await view.waitForSelector('[data-testid="save-dot"][data-state="device"]')
     // Somebody else signs in in another tab, while this one still believes that Dora sits here.
     await signInPage(view, server, emil)

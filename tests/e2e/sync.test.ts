@@ -197,7 +197,7 @@ describe('without a network', () => {
     await hasText(page, '.job', 'Sorrel Bank 22')
     await clickText(page, 'button', 'New job')
     await page.type('input[name="name"]', 'Crawlspace 4')
-    await clickText(page, 'form .go', 'Start')
+    await clickText(page, 'form.new button', 'Start')
     await clickText(page, 'form .go', 'Add panel')
     await page.waitForSelector('#breaker-line')
     await typeLine(page, '7 20 14cu nm porch lights')

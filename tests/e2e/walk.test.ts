@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import sharp from 'sharp'
 import {
+  choose,
   clickText,
   DEMO,
   hasText,
@@ -120,11 +121,11 @@ describe('the walk', () => {
   it('adds the outlets of a room by a tap and by a sentence', async () => {
     const { page, errors } = await openPage(browser, `${server.url}${DEMO}/outlets?view=rooms`)
     await clickText(page, '.rooms .tabs .chip', 'Stairs')
-    const count = () => page.$$eval('.rooms li', all => all.length)
+    const count = () => page.$$eval('.faces li', all => all.length)
     const before = await count()
-    await clickText(page, '.rooms .add button', 'Receptacle')
+    await clickText(page, '.rooms .adds button', 'Receptacle')
     await page.waitForFunction(
-      n => document.querySelectorAll('.rooms li').length === n,
+      n => document.querySelectorAll('.faces li').length === n,
       {},
       before + 1,
     )
@@ -132,7 +133,7 @@ describe('the walk', () => {
     await hasText(page, '[data-testid="spoken"]', '2 outlets')
     await page.keyboard.press('Enter')
     await page.waitForFunction(
-      n => document.querySelectorAll('.rooms li').length === n,
+      n => document.querySelectorAll('.faces li').length === n,
       {},
       before + 3,
     )
@@ -163,7 +164,7 @@ describe('the walk', () => {
           .length,
     )
     await clickText(page, '.loop .touch', 'disclose')
-    await page.type('.loop .field', 'hatch painted shut')
+    await page.type('.loop input', 'hatch painted shut')
     await page.keyboard.press('Enter')
     await page.waitForFunction(
       n =>
@@ -178,9 +179,9 @@ describe('the walk', () => {
   it('shows the years of a room beside what was put in', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/walk?tab=years`)
     await hasText(page, '.years td', 'House built')
-    await page.select('.about select', 'room-garage')
+    await choose(page, '.about .field', 'Garage')
     await hasText(page, '.years td', 'GFCI: garage, no exemptions any more')
-    await page.select('.about select', 'rule three-wire-dryer-range')
+    await choose(page, '.about .field', 'Dryer and range')
     await hasText(page, '.years td', 'new dryers and ranges on four wires')
   })
   it('gives the plan to make one half of a multiwire circuit dead: both breakers, and what stays live', async () => {
@@ -293,12 +294,12 @@ describe('a panel, fast', () => {
       await clickText(page, '[role="menuitem"]', name)
     }
     await act('Rename')
-    await page.waitForSelector('.naming .field')
-    await page.$eval('.naming .field', e => {
+    await page.waitForSelector('.naming input')
+    await page.$eval('.naming input', e => {
       ;(e as HTMLInputElement).value = ''
       e.dispatchEvent(new Event('input'))
     })
-    await page.type('.naming .field', 'Shed panel')
+    await page.type('.naming input', 'Shed panel')
     await page.keyboard.press('Enter')
     await hasText(page, '.tab', 'Shed panel')
     await act('Draw another')
@@ -332,7 +333,7 @@ describe('the bench', () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/bench?calculator=ampacity`, HAND)
     await clickText(page, '[data-key="wiring"] .chip', 'NM-B')
     await hasText(page, '.answer', 'Still needed: size')
-    await page.select('[data-key="size"] select', '12')
+    await choose(page, '[data-key="size"] .field', '12')
     await clickText(page, '[data-key="metal"] .chip', 'copper')
     await hasText(page, '.answer .hero', '20')
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
@@ -341,7 +342,8 @@ describe('the bench', () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/bench?calculator=trace`)
     await clickText(page, '.trace .chip', 'Studio panel')
     await hasText(page, '.rounds', 'check')
-    await page.select('[aria-label="add an outlet"]', 'wheel-1')
+    await choose(page, '[aria-label="add an outlet"]', 'Kiln room 1')
+    await page.keyboard.press('Escape')
     const rounds = await page.$$eval('.rounds li', list =>
       list.map(li => /off: (.*)$/.exec(li.textContent ?? '')![1]!.split(', ')),
     )
@@ -364,8 +366,6 @@ describe('outlets by room', () => {
     await clickText(page, '.rooms .chip', 'Guest room')
     await page.waitForSelector('[data-outlet="office-a-1"]')
     await page.click('[data-outlet="office-a-1"]')
-    await page.waitForSelector('.aside.open')
-    await page.click('.aside .grip')
     await clickText(page, '.pad .chip', 'open ground')
     await page.waitForFunction(() =>
       [...document.querySelectorAll('.pad .chip')].some(

@@ -1,7 +1,7 @@
 import { mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Browser, Page } from 'puppeteer-core'
+import type { Browser, ElementHandle, Page } from 'puppeteer-core'
 import browserLib from '../../scripts/lib/browser.cjs'
 import serveLib from '../../scripts/lib/serve.cjs'
 
@@ -43,6 +43,7 @@ export async function openPage(
 }
 
 /** A phone held upright. */
+export const DESK = { width: 1280, height: 800 }
 export const HAND = { width: 390, height: 844, isMobile: true, hasTouch: true }
 /** A server with the demo houses and a browser, for every test of a file. */
 export function withDemo(begun: (server: Server, browser: Browser) => void): void {
@@ -114,6 +115,27 @@ export async function clickText(page: Page, selector: string, text: string): Pro
     selector,
     text,
   )
+}
+/** Chooses from a list that opens over the page: its button, then the option that holds the words. */
+export async function choose(page: Page, selector: string, text: string): Promise<void> {
+  await page.waitForSelector(selector)
+  await page.click(selector)
+  await hasText(page, '[role="option"]', text)
+  const option = await page.evaluateHandle(
+    t => [...document.querySelectorAll('[role="option"]')].find(e => e.textContent?.includes(t)),
+    text,
+  )
+  // Pressed as a hand does: some lists choose when the pointer comes up.
+  await (option as ElementHandle<Element>).click()
+  // While the list goes, nothing under it can be pressed.
+  await page.waitForFunction(() => document.body.style.pointerEvents !== 'none')
+}
+/** Opens every folded theme of the records on screen. */
+export async function unfold(page: Page): Promise<void> {
+  await page.evaluate(() => {
+    for (const e of document.querySelectorAll<HTMLElement>('.fold[aria-expanded="false"]'))
+      e.click()
+  })
 }
 export const post = (url: string, body: unknown) =>
   fetch(url, {

@@ -540,6 +540,7 @@ const describe = (b: (typeof breakers.value)[number]) =>
       tabindex="0"
       role="button"
       :aria-label="`space ${s.space}, empty`"
+      :data-empty="s.space"
       @click="emit('space', s.space)"
       @keydown.enter="emit('space', s.space)"
     >

@@ -22,6 +22,7 @@ const built = computed(() => Math.min(...moments.filter(m => m.lane === 'house')
 </script>
 
 <template>
+  <!-- Two sides of one axis of years: a drawing that is read as a table, and printed. -->
   <table class="years">
     <thead>
       <tr>

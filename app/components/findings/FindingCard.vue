@@ -124,23 +124,25 @@ const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offer
       />
     </div>
     <p v-if="alike.length > 1" class="places">
-      <button
+      <UButton
         v-for="f in places"
         :key="f.subject.id"
-        type="button"
-        class="place"
+        color="neutral"
+        variant="ghost"
+        class="place bare"
         @click.stop="emit('place', f.subject.id)"
       >
         {{ f.subject.label }}
-      </button>
-      <button
+      </UButton>
+      <UButton
         v-if="alike.length > FIRST && !showsAll"
-        type="button"
+        color="primary"
+        variant="link"
         class="touch place more"
         @click.stop="showsAll = true"
       >
         {{ alike.length - FIRST }} more
-      </button>
+      </UButton>
     </p>
     <p v-if="finding.remark" class="soft">{{ finding.remark }}.</p>
     <p class="small">
@@ -149,9 +151,15 @@ const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offer
       >
     </p>
     <p class="foot">
-      <button type="button" class="touch" :aria-expanded="isOpen" @click="isOpen = !isOpen">
+      <UButton
+        color="primary"
+        variant="link"
+        class="touch"
+        :aria-expanded="isOpen"
+        @click="isOpen = !isOpen"
+      >
         {{ isOpen ? 'Hide the math' : wide || fixes ? 'Show the math' : 'Math and remedies' }}
-      </button>
+      </UButton>
       <span v-if="!wide && !fixes" class="small soft"
         >{{ offered }} of {{ finding.remedies.length }} remedies open</span
       >
@@ -166,47 +174,62 @@ const offered = computed(() => finding.remedies.filter(r => r.verdict === 'offer
           = {{ finding.byHand.computed }}. Weighed by hand as {{ finding.severity }}:
           {{ finding.byHand.reason }}</template
         >
-        <button type="button" class="touch byhand" @click="isWeighing = !isWeighing">
+        <UButton
+          color="primary"
+          variant="link"
+          class="touch byhand"
+          @click="isWeighing = !isWeighing"
+        >
           {{ finding.byHand ? 'change' : 'set it by hand' }}
-        </button>
+        </UButton>
       </p>
       <form v-if="isWeighing" class="weigh" @submit.prevent="weigh">
-        <select v-model="weight" class="field" aria-label="severity by hand">
-          <option v-for="s in SEVERITIES" :key="s">{{ s }}</option>
-        </select>
-        <input
+        <USelect
+          v-model="weight"
+          class="field"
+          aria-label="severity by hand"
+          :items="[...SEVERITIES]"
+        />
+        <UInput
           v-model="reason"
           class="field"
           maxlength="400"
           placeholder="because"
           aria-label="reason for the severity"
         />
-        <button type="submit" class="plain" :disabled="reason.trim() === ''">Save</button>
-        <button v-if="finding.byHand" type="button" class="touch" @click="unweigh">
+        <UButton
+          color="neutral"
+          variant="outline"
+          type="submit"
+          class="plain"
+          :disabled="reason.trim() === ''"
+          >Save</UButton
+        >
+        <UButton
+          v-if="finding.byHand"
+          color="primary"
+          variant="link"
+          class="touch"
+          @click="unweigh"
+        >
           as computed
-        </button>
+        </UButton>
       </form>
       <p class="soft">Sections {{ finding.sections.join(' · ') }}</p>
-      <table>
-        <caption class="soft">
-          What it rests on; the weakest is
-          {{
-            finding.grade
-          }}
-        </caption>
-        <tbody>
-          <tr v-for="e in finding.evidence" :key="`${e.subject}${e.field}`">
-            <td>
-              {{ e.label
-              }}<span v-if="e.earlier.length" class="soft">
-                (before: {{ e.earlier.map(x => `${x.value}, ${x.by}`).join('; ') }})</span
-              >
-            </td>
-            <td class="val">{{ e.value }}</td>
-            <td class="soft">{{ e.grade }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <p class="soft">What it rests on; the weakest is {{ finding.grade }}</p>
+      <dl class="rests">
+        <template v-for="e in finding.evidence" :key="`${e.subject}${e.field}`">
+          <dt>
+            {{ e.label
+            }}<span v-if="e.earlier.length" class="soft">
+              (before: {{ e.earlier.map(x => `${x.value}, ${x.by}`).join('; ') }})</span
+            >
+          </dt>
+          <dd>
+            <b>{{ e.value }}</b> <span class="soft">{{ e.grade }}</span>
+          </dd>
+        </template>
+      </dl>
     </div>
     <div v-if="wide || fixes || isOpen" class="fix">
       <h4 class="small soft">Remedies here</h4>
@@ -286,18 +309,10 @@ h3 {
   list-style: decimal;
   padding-left: 1.2rem;
 }
-.sum table {
-  width: 100%;
-}
-caption {
-  text-align: left;
-}
-td {
-  padding: 0.12rem 0.4rem 0.12rem 0;
-  vertical-align: top;
-}
-.val {
-  font-weight: 600;
+.rests {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0.2rem 0.8rem;
 }
 .byhand {
   margin-left: 0.7rem;
@@ -308,10 +323,7 @@ td {
   flex-wrap: wrap;
   gap: 0.4rem;
 }
-.weigh select {
-  width: auto;
-}
-.weigh input {
+.weigh .field:last-of-type {
   flex: 1 1 12rem;
   width: auto;
 }

@@ -13,7 +13,7 @@ export interface JudgmentMarginEmits {
 </script>
 
 <script setup lang="ts">
-import { isAsked, KIND_LABEL, labelOf, looksOf, SEVERITIES, valueOf } from '#core'
+import { groupAlike, isAsked, KIND_LABEL, labelOf, looksOf, SEVERITIES, valueOf } from '#core'
 
 const { subject = undefined, within = undefined } = defineProps<JudgmentMarginProps>()
 const emit = defineEmits<JudgmentMarginEmits>()
@@ -29,6 +29,10 @@ const faults = computed(() =>
     .filter(isFinding)
     .sort((a, b) => SEVERITIES.indexOf(a.severity!) - SEVERITIES.indexOf(b.severity!)),
 )
+/** The same fault is said once, with its places. */
+const groups = computed(() => groupAlike(faults.value))
+const shownGroups = computed(() => (subject ? groups.value : groups.value.slice(0, 4)))
+const OTHERS = 4
 const allowed = computed(() => results.value.filter(r => r.outcome === 'allowed'))
 const allLooks = computed(() =>
   looksOf(results.value).sort((a, b) => b.danger - a.danger || b.settles - a.settles),
@@ -115,31 +119,52 @@ function removeThing() {
 <template>
   <div class="margin" data-testid="margin">
     <header v-if="subject" class="title">
+      <OutletFace
+        v-if="subject.kind === 'outlet'"
+        :outlet="subject as Subject<'outlet'>"
+        :site="job.site"
+        :size="48"
+      />
       <h2>{{ labelOf(job.site, subject).replace(/^.*?, (?=space )/, '') }}</h2>
-      <button
-        type="button"
+      <UButton
+        color="neutral"
+        variant="outline"
         class="plain icon"
         aria-label="clear selection"
         @click="emit('pick', '')"
       >
         <UIcon name="lucide:x" />
-      </button>
+      </UButton>
     </header>
     <h2 v-else-if="!job.isReady" class="soft">Judging</h2>
     <h2 v-else>{{ faults.length ? `${faults.length} found here` : 'No fault found so far' }}</h2>
 
     <div v-if="faults.length" class="stack">
-      <FindingCard
-        v-for="f in subject ? faults : faults.slice(0, 4)"
-        :key="`${f.rule}${f.subject.id}`"
-        :finding="f"
-        :unnamed="!!subject"
-        :part="subject ? partName(f) : ''"
-        :fixes="!!subject"
-        @click="!subject && emit('pick', f.subject.id)"
-      />
-      <p v-if="!subject && faults.length > 4" class="small soft">
-        {{ faults.length - 4 }} more: touch a part of the drawing, or see Findings
+      <template v-for="g in shownGroups" :key="`${g.first.rule}${g.first.subject.id}`">
+        <FindingCard
+          :finding="g.first"
+          :unnamed="!!subject"
+          :part="subject ? partName(g.first) : ''"
+          :fixes="!!subject"
+          @click="!subject && emit('pick', g.first.subject.id)"
+        />
+        <p v-if="g.all.length > 1" class="small soft same">
+          The same at {{ g.all.length - 1 }} more:
+          <UButton
+            v-for="other in g.all.slice(1, 1 + OTHERS)"
+            :key="other.subject.id"
+            color="primary"
+            variant="link"
+            class="touch"
+            @click="emit('pick', other.subject.id)"
+            >{{ other.subject.label }}</UButton><template v-if="g.all.length > 1 + OTHERS"
+            >, …</template
+          >
+        </p>
+      </template>
+      <p v-if="shownGroups.length < groups.length" class="small soft">
+        {{ groups.length - shownGroups.length }} more kinds: touch a part of the drawing, or see
+        Findings
       </p>
     </div>
 
@@ -164,14 +189,15 @@ function removeThing() {
         :unnamed="things.length === 1"
         @pick="id => emit('pick', id)"
       />
-      <button
+      <UButton
         v-if="looks.length > shownLooks"
-        type="button"
+        color="primary"
+        variant="link"
         class="touch more"
         @click="shownLooks += 12"
       >
         {{ looks.length - shownLooks }} more
-      </button>
+      </UButton>
     </section>
     <p v-else-if="subject && job.isReady" class="soft">Nothing left to look at here.</p>
     <p v-if="subject && beyond" class="small soft" data-testid="beyond">
@@ -192,33 +218,36 @@ function removeThing() {
       <PhotoStrip :subject="subject" :things="things" />
       <template v-for="s in things" :key="s.id">
         <FactSheet :subject="s" :title="things.length > 1 ? sheetTitle(s) : ''" />
-        <button
+        <UButton
           v-for="[kind, words] in GROWS[s.kind] ?? []"
           :key="kind"
-          type="button"
+          color="primary"
+          variant="link"
           class="touch more"
           @click="grow(s, kind)"
         >
           {{ words }}
-        </button>
+        </UButton>
       </template>
-      <button
+      <UButton
         v-if="CAN_ISOLATE.has(subject.kind)"
-        type="button"
+        color="primary"
+        variant="link"
         class="touch more"
         @click="isIsolating = true"
       >
         <UIcon name="lucide:power-off" /> make it dead: the plan
-      </button>
+      </UButton>
       <IsolationSheet v-if="isIsolating" v-model="isIsolating" :subject="subject" />
-      <button
+      <UButton
         v-if="subject.kind !== 'premises'"
-        type="button"
+        color="primary"
+        variant="link"
         class="touch more danger"
         @click="removeThing"
       >
         <UIcon name="lucide:trash-2" /> it is not there: remove
-      </button>
+      </UButton>
     </section>
   </div>
 </template>
@@ -235,6 +264,12 @@ function removeThing() {
   justify-content: space-between;
   align-items: center;
   gap: 0.6rem;
+}
+.title h2 {
+  flex: 1;
+}
+.same .touch {
+  margin-left: 0.4rem;
 }
 .icon {
   padding: 0 0.75rem;

@@ -16,7 +16,7 @@ const emit = defineEmits<LookRowEmits>()
 </script>
 
 <template>
-  <button type="button" class="look" @click="emit('pick', look.subject)">
+  <UButton color="neutral" variant="ghost" class="look bare" @click="emit('pick', look.subject)">
     <SeverityMark kind="undecided" :size="20" />
     <span class="body">
       <span class="fact"
@@ -33,7 +33,7 @@ const emit = defineEmits<LookRowEmits>()
     <span v-if="look.settles" class="small settles"
       >answers {{ look.settles }} {{ look.settles === 1 ? 'check' : 'checks' }}</span
     >
-  </button>
+  </UButton>
 </template>
 
 <style scoped>

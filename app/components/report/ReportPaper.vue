@@ -135,6 +135,7 @@ const tone = (severity: string) =>
     </section>
     <section v-if="report.limitations.length">
       <h2>Could not be seen</h2>
+      <!-- A table of the printed document. -->
       <table>
         <tbody>
           <tr v-for="(l, i) in report.limitations" :key="i">

@@ -20,18 +20,21 @@ const colorMode = useColorMode()
 const isMarginOpen = defineModel<boolean>('margin', { default: false })
 const isSheetOpen = ref(false)
 
-const panelWork = computed(() => job.findings.length)
-const places = computed(() => {
-  const base = `/jobs/${job.jobId}`
-  return [
-    { to: `${base}/walk`, name: 'Walk', key: 'w', count: 0 },
-    { to: `${base}/panel`, name: 'Panel', key: 'p', count: 0 },
-    { to: `${base}/outlets`, name: 'Outlets', key: 'o', count: 0 },
-    { to: `${base}/findings`, name: 'Findings', key: 'f', count: panelWork.value },
-    { to: `${base}/report`, name: 'Report', key: 'r', count: 0 },
-    { to: `${base}/bench`, name: 'Bench', key: 'b', count: 0 },
-  ]
-})
+const { ofJob, beside, jobs, all } = usePlaces()
+/** Four places fit under a thumb; the rest stand behind the last button. */
+const FOUR = 4
+const inHand = computed(() => (ofJob.value.length ? ofJob.value.slice(0, FOUR) : beside.value))
+const isMoreOpen = ref(false)
+const isFindOpen = ref(false)
+const rest = computed(() => [...ofJob.value.slice(FOUR), ...beside.value, jobs])
+const route = useRoute()
+const isAt = (to: string) => route.path === to || (to !== '/' && route.path.startsWith(`${to}/`))
+watch(
+  () => route.fullPath,
+  () => {
+    isMoreOpen.value = false
+  },
+)
 const isTyping = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.isContentEditable)
@@ -44,13 +47,17 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     else job.undo()
     return
   }
+  if ((event.ctrlKey || event.metaKey) && low === 'k') {
+    event.preventDefault()
+    isFindOpen.value = !isFindOpen.value
+    return
+  }
   if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return
   if (event.key === '?') isSheetOpen.value = !isSheetOpen.value
   else if (isGoing) {
     isGoing = false
-    const place = places.value.find(p => p.key === low)
+    const place = all.value.find(p => p.key === low)
     if (place) void router.push(place.to)
-    else if (low === 'j') void router.push('/')
   } else if (low === 'g') isGoing = true
 })
 const device = useDeviceStore()
@@ -65,12 +72,92 @@ const isDark = computed(() => colorMode.value === 'dark')
   <div class="shell" :class="{ 'with-margin': slots.margin && !wide }">
     <nav class="rail no-print" aria-label="places">
       <NuxtLink to="/" class="mark">corvit</NuxtLink>
-      <NuxtLink v-for="p in places" :key="p.to" :to="p.to" class="place"
-        >{{ p.name }}<span v-if="p.count" class="count">{{ p.count }}</span></NuxtLink
+      <NuxtLink
+        v-for="p in ofJob"
+        :key="p.to"
+        :to="p.to"
+        class="place"
+        :aria-current="isAt(p.to) ? 'page' : undefined"
+        ><UIcon :name="p.icon" />{{ p.name
+        }}<span v-if="p.count" class="count">{{ p.count }}</span></NuxtLink
+      >
+      <hr v-if="ofJob.length" class="parts" />
+      <NuxtLink
+        v-for="p in beside"
+        :key="p.to"
+        :to="p.to"
+        class="place"
+        :aria-current="isAt(p.to) ? 'page' : undefined"
+        ><UIcon :name="p.icon" />{{ p.name }}</NuxtLink
       >
       <span class="grow" />
-      <NuxtLink to="/" class="place quiet">Jobs</NuxtLink>
+      <UButton
+        color="neutral"
+        variant="ghost"
+        class="place bare"
+        aria-label="find a place, a thing or a rule"
+        @click="isFindOpen = true"
+      >
+        <UIcon name="lucide:search" />Find <span class="keyed">Ctrl K</span>
+      </UButton>
+      <NuxtLink :to="jobs.to" class="place"><UIcon :name="jobs.icon" />{{ jobs.name }}</NuxtLink>
     </nav>
+    <nav class="bar no-print" aria-label="places, in hand">
+      <NuxtLink
+        v-for="p in inHand"
+        :key="p.to"
+        :to="p.to"
+        class="place"
+        :aria-current="isAt(p.to) ? 'page' : undefined"
+        ><UIcon :name="p.icon" />{{ p.name
+        }}<span v-if="p.count" class="count">{{ p.count }}</span></NuxtLink
+      >
+      <UButton
+        color="neutral"
+        variant="ghost"
+        class="place bare"
+        :aria-expanded="isMoreOpen"
+        @click="isMoreOpen = true"
+      >
+        <UIcon name="lucide:ellipsis" />More
+      </UButton>
+    </nav>
+    <USlideover v-model:open="isMoreOpen" side="bottom" title="More" description="Places and tools">
+      <template #body>
+        <nav class="rest" aria-label="more places">
+          <UButton
+            v-for="p in rest"
+            :key="p.to"
+            :to="p.to"
+            :icon="p.icon"
+            :label="p.name"
+            color="neutral"
+            variant="outline"
+            size="xl"
+            block
+          />
+          <UButton
+            icon="lucide:search"
+            label="Find"
+            color="neutral"
+            variant="outline"
+            size="xl"
+            block
+            @click="((isMoreOpen = false), (isFindOpen = true))"
+          />
+          <UButton
+            :icon="isDark ? 'lucide:sun' : 'lucide:moon'"
+            :label="isDark ? 'Light' : 'Dark'"
+            color="neutral"
+            variant="outline"
+            size="xl"
+            block
+            @click="colorMode.preference = isDark ? 'light' : 'dark'"
+          />
+        </nav>
+      </template>
+    </USlideover>
+    <FindAnything v-model="isFindOpen" />
     <main class="main">
       <header class="top">
         <div class="names">
@@ -82,36 +169,47 @@ const isDark = computed(() => colorMode.value === 'dark')
           <NuxtLink v-if="job.conflicts.length" :to="`/jobs/${job.jobId}/opinions`" class="differs"
             >{{ job.conflicts.length }} seen differently</NuxtLink
           >
-          <button
-            type="button"
-            class="tool"
+          <UButton
+            v-if="job.jobId"
+            color="neutral"
+            variant="ghost"
+            class="tool bare"
             aria-label="Undo"
             :disabled="!job.canUndo"
             @click="job.undo()"
           >
             <UIcon name="lucide:undo-2" />
-          </button>
-          <button
-            type="button"
-            class="tool"
+          </UButton>
+          <UButton
+            v-if="job.jobId"
+            color="neutral"
+            variant="ghost"
+            class="tool bare"
             aria-label="Redo"
             :disabled="!job.canRedo"
             @click="job.redo()"
           >
             <UIcon name="lucide:redo-2" />
-          </button>
-          <button
-            type="button"
-            class="tool"
+          </UButton>
+          <UButton
+            color="neutral"
+            variant="ghost"
+            class="tool bare"
             :aria-label="isDark ? 'light' : 'dark'"
             @click="colorMode.preference = isDark ? 'light' : 'dark'"
           >
             <UIcon :name="isDark ? 'lucide:sun' : 'lucide:moon'" />
-          </button>
-          <button type="button" class="tool desk" aria-label="keys" @click="isSheetOpen = true">
+          </UButton>
+          <UButton
+            color="neutral"
+            variant="ghost"
+            class="tool desk bare"
+            aria-label="keys"
+            @click="isSheetOpen = true"
+          >
             <UIcon name="lucide:keyboard" />
-          </button>
-          <SaveDot />
+          </UButton>
+          <SaveDot v-if="job.jobId" />
         </div>
       </header>
       <UAlert
@@ -133,11 +231,16 @@ const isDark = computed(() => colorMode.value === 'dark')
       :class="{ open: isMarginOpen }"
       aria-label="judgment"
     >
-      <button type="button" class="grip" @click="isMarginOpen = !isMarginOpen">
+      <UButton
+        color="neutral"
+        variant="ghost"
+        class="grip bare"
+        @click="isMarginOpen = !isMarginOpen"
+      >
         <span>{{ isMarginOpen ? 'Back to the drawing' : marginNote }}</span><UIcon
           :name="isMarginOpen ? 'lucide:chevron-down' : 'lucide:panel-right'"
         />
-      </button>
+      </UButton>
       <div class="scroll"><slot name="margin" /></div>
     </aside>
     <ShortcutSheet v-model="isSheetOpen" />
@@ -171,31 +274,56 @@ const isDark = computed(() => colorMode.value === 'dark')
   letter-spacing: 0.01em;
 }
 .place {
-  min-height: 52px;
+  min-height: 58px;
+  width: 100%;
   display: flex;
+  flex-direction: column;
   align-items: center;
   justify-content: center;
+  gap: 0.15rem;
   position: relative;
   font-weight: 600;
+  font-size: 0.85rem;
   color: var(--soft);
+  border-radius: 0;
   border-left: 4px solid transparent;
   padding-right: 4px;
+}
+.place > :first-child {
+  font-size: 1.3rem;
+}
+.keyed {
+  font-weight: 400;
+  font-size: 0.7rem;
 }
 .place:hover {
   color: var(--touch);
 }
-.place.router-link-active:not(.quiet) {
+.place[aria-current='page'] {
   background: var(--paper);
   color: var(--ink);
   border-left-color: var(--touch);
 }
 .count {
   position: absolute;
-  top: 6px;
-  right: 10px;
+  top: 5px;
+  right: 12px;
   font-size: 0.72rem;
   color: var(--touch);
   font-weight: 700;
+}
+.parts {
+  border: 0;
+  border-top: 1px solid var(--line);
+  margin: 0.6rem 1.1rem;
+}
+.bar {
+  display: none;
+}
+.rest {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 0.6rem;
 }
 .grow {
   flex: 1;
@@ -274,36 +402,27 @@ const isDark = computed(() => colorMode.value === 'dark')
     padding-bottom: 116px;
   }
   .rail {
+    display: none;
+  }
+  .bar {
     position: fixed;
     inset: auto 0 0 0;
     height: 58px;
-    flex-direction: row;
-    padding: 0;
-    border-right: 0;
+    display: flex;
+    background: var(--tint);
     border-top: 1px solid var(--line);
     z-index: 30;
   }
-  .mark,
-  .grow {
-    display: none;
-  }
-  .rail {
-    overflow-x: auto;
-    scrollbar-width: none;
-  }
-  .place {
-    flex: 1 0 54px;
-    font-size: 0.8rem;
+  .bar .place {
+    flex: 1 1 0;
+    width: auto;
     border-left: 0;
     border-top: 4px solid transparent;
-    min-height: 58px;
+    font-size: 0.78rem;
     padding: 0;
   }
-  .place.router-link-active:not(.quiet) {
+  .bar .place[aria-current='page'] {
     border-top-color: var(--touch);
-  }
-  .count {
-    right: 8px;
   }
   .main {
     padding: 0.8rem 0.9rem 1rem;

@@ -15,7 +15,9 @@ const emit = defineEmits<{ again: [] }>()
   <div v-else-if="problem" class="state" role="alert">
     <h2>It could not be opened</h2>
     <p class="soft">{{ problem }}. Nothing was lost.</p>
-    <button type="button" class="plain" @click="emit('again')">Try again</button>
+    <UButton color="neutral" variant="outline" class="plain" @click="emit('again')"
+      >Try again</UButton
+    >
   </div>
   <slot v-else />
 </template>

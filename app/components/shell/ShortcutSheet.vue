@@ -34,14 +34,12 @@ const WORDS =
     description="Everything here can also be done by touch."
   >
     <template #body>
-      <table class="keys">
-        <tbody>
-          <tr v-for="[k, what] in KEYS" :key="k">
-            <th scope="row">{{ k }}</th>
-            <td>{{ what }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <dl class="keys">
+        <template v-for="[k, what] in KEYS" :key="k">
+          <dt><UKbd v-for="part in k.split(' ')" :key="part" :value="part" /></dt>
+          <dd>{{ what }}</dd>
+        </template>
+      </dl>
       <h3 class="mt-4 font-bold">A breaker in one line</h3>
       <dl>
         <template v-for="[line, what] in LINE" :key="line"
@@ -55,15 +53,12 @@ const WORDS =
 </template>
 
 <style scoped>
-.keys th {
-  text-align: left;
-  font-family: var(--font-mono);
-  font-weight: 400;
-  padding: 0.2rem 1rem 0.2rem 0;
-  white-space: nowrap;
-  vertical-align: top;
+.keys {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 0.35rem 1rem;
 }
-dt {
+dl:not(.keys) dt {
   font-family: var(--font-mono);
   margin-top: 0.5rem;
 }

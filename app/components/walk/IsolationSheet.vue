@@ -52,22 +52,28 @@ const print = () => window.print()
         </section>
         <ol>
           <li v-for="(s, i) in plan.steps" :key="i">
-            <button type="button" class="step" :aria-pressed="done.has(i)" @click="toggle(i)">
+            <UButton
+              color="neutral"
+              variant="ghost"
+              class="step bare"
+              :aria-pressed="done.has(i)"
+              @click="toggle(i)"
+            >
               <span class="box">{{ done.has(i) ? '✓' : i + 1 }}</span><span
                 ><b v-if="s.act === 'switch off' || s.act === 'lock and tag'"
                   >{{ s.act === 'switch off' ? 'Switch off' : 'Lock and tag' }}: </b
                 >{{ s.text }}</span
               >
-            </button>
+            </UButton>
           </li>
         </ol>
         <section class="tag">
           <h3 class="small soft">Tag</h3>
           <p v-for="t in plan.tag" :key="t" :class="{ big: t.startsWith('DO NOT') }">{{ t }}</p>
         </section>
-        <button type="button" class="plain no-print" @click="print">
+        <UButton color="neutral" variant="outline" class="plain no-print" @click="print">
           <UIcon name="lucide:printer" /> Print
-        </button>
+        </UButton>
       </div>
     </template>
   </UModal>

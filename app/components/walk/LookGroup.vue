@@ -73,7 +73,13 @@ const what = computed(() =>
 
 <template>
   <div class="group" :class="{ open: isOpen }" :data-field="first.field">
-    <button type="button" class="head" :aria-expanded="isOpen" @click="isOpen = !isOpen">
+    <UButton
+      color="neutral"
+      variant="ghost"
+      class="head bare"
+      :aria-expanded="isOpen"
+      @click="isOpen = !isOpen"
+    >
       <SeverityMark kind="undecided" :size="20" />
       <span class="body">
         <span class="fact">{{ what }}</span>
@@ -85,46 +91,52 @@ const what = computed(() =>
         ><b v-if="isDanger" class="first">first</b> answers {{ settles }}
         {{ settles === 1 ? 'check' : 'checks' }}</span
       >
-    </button>
+    </UButton>
     <div v-if="isOpen" class="pad">
       <template v-if="suitsAll && !isSingly">
         <p class="small soft">The same for all {{ looks.length }}:</p>
         <div class="chips">
           <template v-if="field.type === 'choice'"
-            ><button
+            ><UButton
               v-for="o in field.options"
               :key="o"
-              type="button"
+              color="neutral"
+              variant="outline"
               class="chip"
               @click="keepAll(o)"
             >
               {{ o }}<span v-if="field.unit" class="small soft">{{ field.unit }}</span>
-            </button></template
+            </UButton></template
           >
           <template v-else-if="field.type === 'flag'"
-            ><button type="button" class="chip" @click="keepAll(true)">yes</button
-            ><button type="button" class="chip" @click="keepAll(false)">no</button></template
+            ><UButton color="neutral" variant="outline" class="chip" @click="keepAll(true)"
+              >yes</UButton
+            ><UButton color="neutral" variant="outline" class="chip" @click="keepAll(false)"
+              >no</UButton
+            ></template
           >
           <form v-else class="typed" @submit.prevent="keepAll(Number(typed.replace(',', '.')))">
-            <input
+            <UInput
               v-model="typed"
               class="field"
               inputmode="decimal"
               :aria-label="field.label"
             /><span class="soft">{{ 'unit' in field ? field.unit : '' }}</span
-            ><button type="submit" class="plain">Save</button>
+            ><UButton color="neutral" variant="outline" type="submit" class="plain">Save</UButton>
           </form>
         </div>
         <form class="typed" @submit.prevent="blockAll">
-          <input
+          <UInput
             v-model="reason"
             class="field"
             placeholder="or why none could be seen"
             aria-label="why none could be seen"
             maxlength="400"
-          /><button type="submit" class="plain">Not seen</button>
+          /><UButton color="neutral" variant="outline" type="submit" class="plain"
+            >Not seen</UButton
+          >
         </form>
-        <button type="button" class="touch more" @click="isSingly = true">
+        <UButton color="primary" variant="link" class="touch more" @click="isSingly = true">
           one by one:
           {{
             looks
@@ -132,7 +144,7 @@ const what = computed(() =>
               .map(l => l.label.replace(/^.*?, (?=space )/, ''))
               .join('; ')
           }}{{ looks.length > 3 ? ' …' : '' }}
-        </button>
+        </UButton>
       </template>
       <template v-else>
         <div v-for="l in looks" :key="l.subject">
@@ -147,9 +159,15 @@ const what = computed(() =>
             @block="r => job.block(l.subject, l.field, r)"
           />
         </div>
-        <button v-if="suitsAll" type="button" class="touch more" @click="isSingly = false">
+        <UButton
+          v-if="suitsAll"
+          color="primary"
+          variant="link"
+          class="touch more"
+          @click="isSingly = false"
+        >
           all at once
-        </button>
+        </UButton>
       </template>
       <p v-if="problem" role="alert" class="small why">{{ problem }}</p>
     </div>

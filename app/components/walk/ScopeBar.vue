@@ -19,14 +19,6 @@ import { ACCESS_FACTS, INSTRUMENT_FACTS, PRESETS, PURPOSES, SAMPLES } from '#cor
 const { scope, counts } = defineProps<ScopeBarProps>()
 const emit = defineEmits<ScopeBarEmits>()
 const isOpen = ref(false)
-const NAMES: Record<Purpose, string> = {
-  purchase: 'Purchase',
-  insurance: 'Insurance',
-  rental: 'Rental',
-  service: 'Service call',
-  remodel: 'Remodel',
-  final: 'Final inspection',
-}
 const ACCESS_WORDS: Partial<Record<Access, string>> = {
   'cover off': 'Covers of panels come off',
   'device pulled': 'Devices are pulled out, power off',
@@ -35,7 +27,11 @@ const ACCESS_WORDS: Partial<Record<Access, string>> = {
   record: 'Permits and invoices are asked for',
   'loaded test': 'Circuits are loaded to measure',
 }
-const purposes = PURPOSES.map(p => ({ value: p, label: NAMES[p], description: PRESETS[p].title }))
+const purposes = PURPOSES.map(p => ({
+  value: p,
+  label: PURPOSE_NAMES[p],
+  description: PRESETS[p].title,
+}))
 const samples = SAMPLES.map(s => ({ value: s, label: s.charAt(0).toUpperCase() + s.slice(1) }))
 </script>
 
@@ -43,7 +39,7 @@ const samples = SAMPLES.map(s => ({ value: s, label: s.charAt(0).toUpperCase() +
   <section class="scope" data-testid="scope">
     <div class="words">
       <p>
-        <b>{{ NAMES[scope.purpose] }}</b><span class="soft">
+        <b>{{ PURPOSE_NAMES[scope.purpose] }}</b><span class="soft">
           · {{ PRESETS[scope.purpose].title }}</span
         >
       </p>

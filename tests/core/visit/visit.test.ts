@@ -533,3 +533,15 @@ it('a fact of a visit that does not exist is refused', () => {
     }),
   ).toThrow()
 })
+
+describe('the house the screens show', () => {
+  it('asks for 150 checks at most with purpose "purchase"', () => {
+    const house = new Ledger(observe(DEMO_HOUSES[0]?.file() as Node)).house
+    const site = new Site(house)
+    const { counts, answers } = visitOf(site, assess(house).results, recordedScope(site))
+    expect(recordedScope(site).purpose).toBe('purchase')
+    expect(counts.inScope).toBeLessThanOrEqual(150)
+    expect(counts.inScope).toBeGreaterThan(100)
+    expect(answers).toBeLessThan(100)
+  })
+})

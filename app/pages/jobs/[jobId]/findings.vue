@@ -34,10 +34,14 @@ const groups = computed(() =>
 )
 const keyOf = (g: FindingGroup) => `${g.first.rule} ${g.first.subject.id}`
 const openKey = ref('')
+const route = useRoute()
 /** The finding shown beside the list: the one touched, else the first. */
 const opened = computed(() => {
   const all = groups.value.flatMap(g => g.found)
-  return all.find(f => keyOf(f) === openKey.value) ?? all[0]
+  const asked = String(route.query.rule ?? '')
+  return (
+    all.find(f => keyOf(f) === openKey.value) ?? all.find(f => f.first.rule === asked) ?? all[0]
+  )
 })
 const placeWords = ({ first, all }: FindingGroup) => {
   const lean = first.leans ? ' · a fault unless …' : ''
@@ -89,43 +93,59 @@ function go(id: string) {
     </template>
     <PageState :is-loading="isLoading" :problem="problem" @again="load">
       <div class="bar">
-        <button type="button" class="tab" :aria-current="tab === 'found'" @click="tab = 'found'">
+        <UButton
+          color="neutral"
+          variant="ghost"
+          class="tab bare"
+          :aria-current="tab === 'found'"
+          @click="tab = 'found'"
+        >
           Found <b>{{ job.findings.length }}</b>
-        </button>
-        <button type="button" class="tab" :aria-current="tab === 'open'" @click="tab = 'open'">
+        </UButton>
+        <UButton
+          color="neutral"
+          variant="ghost"
+          class="tab bare"
+          :aria-current="tab === 'open'"
+          @click="tab = 'open'"
+        >
           <SeverityMark kind="undecided" /> To look at <b>{{ job.openLooks.length }}</b>
-        </button>
-        <button
+        </UButton>
+        <UButton
           v-if="stays.length"
-          type="button"
-          class="tab"
+          color="neutral"
+          variant="ghost"
+          class="tab bare"
           :aria-current="tab === 'stays'"
           @click="tab = 'stays'"
         >
           Allowed to remain <b>{{ stays.reduce((n, g) => n + g.all.length, 0) }}</b>
-        </button>
-        <label v-if="tab === 'found'" class="find"
-          ><UIcon name="lucide:search" /><input
+        </UButton>
+        <div v-if="tab === 'found'" class="find">
+          <UInput
             v-model="query"
             class="field"
+            icon="lucide:search"
             placeholder="place or fault"
             aria-label="search findings"
-        /></label>
+          />
+        </div>
       </div>
 
       <template v-if="tab === 'found'">
         <div class="filters">
-          <button
+          <UButton
             v-for="s in SEVERITIES"
             :key="s"
-            type="button"
+            color="neutral"
+            variant="outline"
             class="chip"
             :aria-pressed="only === s"
             @click="only = only === s ? undefined : s"
           >
             <SeverityMark :kind="s" /> {{ s }}
             <b>{{ job.findings.filter(f => f.severity === s).length }}</b>
-          </button>
+          </UButton>
         </div>
         <p v-if="!job.isReady" class="soft none" role="status">Judging</p>
         <p v-else-if="!job.findings.length" class="soft none">
@@ -195,15 +215,16 @@ function go(id: string) {
           <p>{{ g.first.why }}</p>
           <p class="soft">{{ g.first.standingWhy }}</p>
           <p class="places">
-            <button
+            <UButton
               v-for="r in g.all"
               :key="r.subject.id"
-              type="button"
+              color="neutral"
+              variant="outline"
               class="plain"
               @click="go(r.subject.id)"
             >
               {{ r.subject.label }}
-            </button>
+            </UButton>
           </p>
         </article>
       </template>

@@ -230,8 +230,9 @@ const subtitle = computed(() => {
     "
   >
     <template #tools>
-      <button
-        type="button"
+      <UButton
+        color="primary"
+        variant="link"
         class="about touch"
         aria-label="about the job"
         @click="select(PREMISES_ID)"
@@ -239,7 +240,7 @@ const subtitle = computed(() => {
         <UIcon v-if="isNarrow" name="lucide:file-text" class="text-xl" /><template v-else
           >about the job</template
         >
-      </button>
+      </UButton>
     </template>
     <PageState :is-loading="isLoading" :problem="problem" @again="load">
       <nav v-if="enclosures.length" class="tabs no-print" aria-label="enclosures">
@@ -250,35 +251,47 @@ const subtitle = computed(() => {
           :delay="180"
           :delay-on-touch-only="true"
         >
-          <button
+          <UButton
             v-for="e in tabs"
             :key="e.id"
-            type="button"
-            class="tab"
+            color="neutral"
+            variant="ghost"
+            class="tab bare"
             :aria-current="e === enclosure && !isDrawing"
             @click="show(e.id)"
           >
             <SeverityMark v-if="markOf(e)" :kind="markOf(e)!" :size="13" />{{
               valueOf(e, 'name') ?? 'enclosure'
             }}
-          </button>
+          </UButton>
         </VueDraggable>
         <UDropdownMenu v-if="enclosure && !isDrawing" :items="acts"
-          ><button type="button" class="tab more" aria-label="this enclosure: rename, copy, remove">
-            <UIcon name="lucide:ellipsis" /></button
+          ><UButton
+            color="neutral"
+            variant="ghost"
+            class="tab more bare"
+            aria-label="this enclosure: rename, copy, remove"
+          >
+            <UIcon name="lucide:ellipsis" /></UButton
         ></UDropdownMenu>
-        <button type="button" class="tab" :aria-current="isDrawing" @click="isDrawing = true">
+        <UButton
+          color="neutral"
+          variant="ghost"
+          class="tab bare"
+          :aria-current="isDrawing"
+          @click="isDrawing = true"
+        >
           <UIcon name="lucide:plus" /> another
-        </button>
+        </UButton>
       </nav>
       <form v-if="isNaming" class="naming" @submit.prevent="keepName">
-        <input
+        <UInput
           v-model="newName"
           class="field"
           aria-label="name of the enclosure"
           maxlength="200"
           autofocus
-        /><button type="submit" class="plain">Save</button>
+        /><UButton color="neutral" variant="outline" type="submit" class="plain">Save</UButton>
       </form>
       <NewEnclosure v-if="isDrawing || !enclosure" @made="show" />
       <template v-else>
@@ -303,22 +316,25 @@ const subtitle = computed(() => {
         <p v-for="[a, b] in overlaps" :key="`${a.id}${b.id}`" class="overlap" role="alert">
           <UIcon name="lucide:triangle-alert" /> {{ shortLabel(a) }} and {{ shortLabel(b) }} are
           recorded in the same space.
-          <button type="button" class="touch" @click="select(b.id)">correct the second</button>
+          <UButton color="primary" variant="link" class="touch" @click="select(b.id)"
+            >correct the second</UButton
+          >
         </p>
         <div v-if="isNarrow && isPanel" class="bars">
-          <button type="button" class="plain" @click="select(enclosure.id)">
+          <UButton color="neutral" variant="outline" class="plain" @click="select(enclosure.id)">
             <SeverityMark v-if="markOf(enclosure)" :kind="markOf(enclosure)!" /> enclosure and bond
-          </button>
-          <button
+          </UButton>
+          <UButton
             v-for="b in job.site.children(enclosure, 'bar')"
             :key="b.id"
-            type="button"
+            color="neutral"
+            variant="outline"
             class="plain"
             @click="select(b.id)"
           >
             <SeverityMark v-if="markOf(b)" :kind="markOf(b)!" />
             {{ valueOf(b, 'role') ?? 'bar' }} bar
-          </button>
+          </UButton>
         </div>
         <ShorthandLine
           v-if="isPanel"

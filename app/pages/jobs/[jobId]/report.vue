@@ -35,25 +35,26 @@ const print = () => window.print()
       @again="problem ? load() : fetchReport()"
     >
       <div class="bar no-print">
-        <button
+        <UButton
           v-for="v in ['inspector', 'electrician'] as const"
           :key="v"
-          type="button"
+          color="neutral"
+          variant="outline"
           class="chip"
           :aria-pressed="voice === v"
           @click="voice = v"
         >
           {{ v }}
-        </button>
+        </UButton>
         <span class="grow" />
         <a class="plain" :href="`/api/jobs/${job.jobId}/export?form=log`"
           ><UIcon name="lucide:download" /> job file</a
         >
         <a class="plain" :href="`/api/jobs/${job.jobId}/export?form=house`">plain house</a>
         <a class="plain" :href="`/api/jobs/${job.jobId}/schedule.csv`">schedule CSV</a>
-        <button type="button" class="go" @click="print">
+        <UButton color="primary" variant="solid" class="go" @click="print">
           <UIcon name="lucide:printer" /> Print
-        </button>
+        </UButton>
       </div>
       <p v-if="!report" class="soft" role="status">Writing the report</p>
       <ReportPaper v-else :report="report" />

@@ -35,19 +35,30 @@ const { scope, visit, looksOfQuestion, choose, setAccess, setInstrument, setSamp
 const map = computed(() => bondMapOf(job.site, spoken.value))
 const loops = computed(() => openLoopsOf(job.site))
 const openLoops = computed(() => loops.value.filter(l => !l.disclosed).length)
-const about = ref('')
+const about = ref('whole')
 const moments = computed(() =>
   timelineOf(
     job.site,
     about.value.startsWith('rule ')
       ? { rule: about.value.slice(5) }
-      : about.value
+      : about.value !== 'whole'
         ? { room: job.site.get(about.value, 'room') }
         : {},
   ),
 )
 /** Rules that have a year: the others are as old as any house. */
 const dated = RULES.filter(r => r.since !== undefined || TURNS.some(t => t.rule === r.id))
+const abouts = computed(() => [
+  [{ value: 'whole', label: 'the whole property' }],
+  [
+    { type: 'label' as const, label: 'a room', value: '' },
+    ...job.site.all.room.map(r => ({ value: r.id, label: valueOf(r, 'name') ?? r.id })),
+  ],
+  [
+    { type: 'label' as const, label: 'a rule', value: '' },
+    ...dated.map(r => ({ value: `rule ${r.id}`, label: r.title })),
+  ],
+])
 const keyOf = (s: VisitStop) => `${s.stage} ${s.place.id}`
 const openKey = ref('')
 /** The stop worked at: the one opened, while it has anything left; else the first. */
@@ -141,17 +152,18 @@ const marginNote = computed(() =>
   >
     <PageState :is-loading="isLoading" :problem="problem" @again="load">
       <nav class="tabs" aria-label="parts of the walk">
-        <button
+        <UButton
           v-for="[id, name] in TABS"
           :key="id"
-          type="button"
-          class="tab"
+          color="neutral"
+          variant="ghost"
+          class="tab bare"
           :aria-current="tab === id"
           @click="toTab(id)"
         >
           {{ name }}<b v-if="id === 'loops' && openLoops" class="n">{{ openLoops }}</b
           ><b v-if="id === 'bonds' && map.problems.length" class="n">{{ map.problems.length }}</b>
-        </button>
+        </UButton>
       </nav>
 
       <template v-if="tab === 'route'">
@@ -165,6 +177,7 @@ const marginNote = computed(() =>
             @instrument="setInstrument"
             @sample="setSample"
           />
+          <LoosePictures />
           <p v-if="!visit.stops.length" class="soft none">
             Nothing left to look at on this visit: what was in scope is decided or could not be
             seen.
@@ -174,9 +187,14 @@ const marginNote = computed(() =>
           <p v-if="map.firstQuestion && index === 0" class="question">
             <SeverityMark kind="undecided" :size="20" />
             <span class="ask">{{ map.firstQuestion.text }}</span>
-            <button type="button" class="touch" @click="go(map.firstQuestion.subject)">
+            <UButton
+              color="primary"
+              variant="link"
+              class="touch"
+              @click="go(map.firstQuestion.subject)"
+            >
               answer
-            </button>
+            </UButton>
           </p>
           <section class="stop" :data-stage="current.stage">
             <p class="small soft">
@@ -210,32 +228,40 @@ const marginNote = computed(() =>
               placeholder="Or say what you see here"
             />
             <div class="steps">
-              <button type="button" class="plain" :disabled="index <= 0" @click="step(-1)">
-                Back</button
-              ><button
-                type="button"
+              <UButton
+                color="neutral"
+                variant="outline"
+                class="plain"
+                :disabled="index <= 0"
+                @click="step(-1)"
+              >
+                Back</UButton
+              ><UButton
+                color="primary"
+                variant="solid"
                 class="go"
                 :disabled="index >= visit.stops.length - 1"
                 @click="step(1)"
               >
                 Next place
-              </button>
+              </UButton>
             </div>
           </section>
           <section class="all">
             <h2>The whole route</h2>
             <div v-for="s in stages" :key="s.stage" class="stage">
               <h3 class="small soft">{{ STAGE_WORDS[s.stage] }}</h3>
-              <button
+              <UButton
                 v-for="x in s.stops"
                 :key="keyOf(x)"
-                type="button"
+                color="neutral"
+                variant="outline"
                 class="chip stopchip"
                 :aria-pressed="x === current"
                 @click="openKey = keyOf(x)"
               >
                 {{ x.place.label }} <b>{{ x.answers }}</b>
-              </button>
+              </UButton>
             </div>
           </section>
         </template>
@@ -254,25 +280,37 @@ const marginNote = computed(() =>
         <p v-if="map.firstQuestion" class="question">
           <SeverityMark kind="undecided" :size="20" />
           <span class="ask">{{ map.firstQuestion.text }}</span>
-          <button type="button" class="touch" @click="go(map.firstQuestion.subject)">answer</button>
+          <UButton
+            color="primary"
+            variant="link"
+            class="touch"
+            @click="go(map.firstQuestion.subject)"
+            >answer</UButton
+          >
         </p>
         <BondMap :map="map" :compact="isNarrow" @pick="record" />
         <div class="row">
-          <button type="button" class="plain" @click="addElectrode">
-            <UIcon name="lucide:plus" /> electrode</button
-          ><button type="button" class="plain" @click="addBond('water piping')">
-            <UIcon name="lucide:plus" /> water bond</button
-          ><button type="button" class="plain" @click="addBond('gas piping')">
+          <UButton color="neutral" variant="outline" class="plain" @click="addElectrode">
+            <UIcon name="lucide:plus" /> electrode</UButton
+          ><UButton
+            color="neutral"
+            variant="outline"
+            class="plain"
+            @click="addBond('water piping')"
+          >
+            <UIcon name="lucide:plus" /> water bond</UButton
+          ><UButton color="neutral" variant="outline" class="plain" @click="addBond('gas piping')">
             <UIcon name="lucide:plus" /> gas bond
-          </button>
+          </UButton>
         </div>
         <section v-if="map.problems.length" class="block">
           <h2>Found</h2>
-          <button
+          <UButton
             v-for="p in map.problems"
             :key="p.rule + p.subject"
-            type="button"
-            class="line"
+            color="neutral"
+            variant="ghost"
+            class="line bare"
             @click="record(p.subject)"
           >
             <SeverityMark :kind="job.results.get(`${p.rule} ${p.subject}`)?.severity ?? 'repair'" />
@@ -280,7 +318,7 @@ const marginNote = computed(() =>
             <span class="soft small">{{
               job.results.get(`${p.rule} ${p.subject}`)?.subject.label
             }}</span>
-          </button>
+          </UButton>
         </section>
         <section class="block">
           <h2>When it is right, this is measured</h2>
@@ -308,44 +346,44 @@ const marginNote = computed(() =>
               class="row"
               @submit.prevent="disclose(l.subject, l.field)"
             >
-              <input
+              <UInput
                 v-model="reason"
                 class="field"
                 placeholder="why it stays open"
                 aria-label="why it stays open"
                 maxlength="400"
-              /><button type="submit" class="plain">Save</button>
+              /><UButton color="neutral" variant="outline" type="submit" class="plain"
+                >Save</UButton
+              >
             </form>
           </div>
           <div class="row ends">
-            <button type="button" class="touch" @click="record(l.subject)">record</button
-            ><button
+            <UButton color="primary" variant="link" class="touch" @click="record(l.subject)"
+              >record</UButton
+            ><UButton
               v-if="!l.disclosed"
-              type="button"
+              color="primary"
+              variant="link"
               class="touch"
               @click="reasonFor = l.subject + l.field"
             >
               disclose
-            </button>
+            </UButton>
           </div>
         </div>
       </template>
 
       <template v-else>
-        <label class="small soft about"
-          >Years that count for
-          <select v-model="about" class="field">
-            <option value="">the whole property</option>
-            <optgroup label="a room">
-              <option v-for="r in job.site.all.room" :key="r.id" :value="r.id">
-                {{ valueOf(r, 'name') ?? r.id }}
-              </option>
-            </optgroup>
-            <optgroup label="a rule">
-              <option v-for="r in dated" :key="r.id" :value="`rule ${r.id}`">{{ r.title }}</option>
-            </optgroup>
-          </select></label
-        >
+        <div class="small soft about">
+          Years that count for
+          <USelectMenu
+            v-model="about"
+            class="field"
+            value-key="value"
+            aria-label="years that count for"
+            :items="abouts"
+          />
+        </div>
         <YearLine :moments="moments" />
         <p class="small soft intro">
           Years of the model code as published. When an edition became law here is recorded at the
