@@ -66,6 +66,32 @@ export { SIZES, standardRatings, type Size } from './tables/ampacity'
 export { allowedDevice } from './tables/allowed-device'
 export { Report, writeReport, limitationsOf, CAUTIONS, type Voice } from './texts/report'
 export { looksOf, type OpenLook } from './views/looks'
+export { observationsOf, withChanges, type Change as WorkChange } from './plan/change'
+export {
+  compare,
+  consequencesOf,
+  Judged,
+  optionsOf,
+  type Consequences,
+  type FollowUp,
+  type Turned,
+} from './plan/consequences'
+export { cheapestCover, coverKey, partsOf, type Action, type Cover } from './plan/cover'
+export { effectsOf } from './plan/effects'
+export { findingKey, optionsFor, type NotAnOption, type Option } from './plan/options'
+export { money, plainConsequences, plainPlan, whyOf } from './plan/plain'
+export {
+  AIMS,
+  chosenFindings,
+  dangerOf,
+  planHouse,
+  type Aim,
+  type Chosen,
+  type Plan,
+  type PlanRequest,
+} from './plan/plan'
+export { costOf, priceBookSchema, SAMPLE_PRICES, type Cost, type PriceBook } from './plan/prices'
+export { Work } from './plan/work'
 export { findingsTable, panelSchedule } from './views/tables'
 export { citesOf, findRules, ruleBook, type BookQuery, type RulePage } from './texts/rule-book'
 export { understand, type Understood } from './understand/understand'

@@ -47,6 +47,49 @@ describe('corvit walk', () => {
   })
 })
 
+describe('corvit plan', () => {
+  const job = 'docs/examples/breaker-against-conductor.corvit.json'
+  it('prints a plan that adds up, with why, stages and proof', () => {
+    const { stdout, status } = corvit('plan', job, '--aim', 'least-cost')
+    expect(status).toBe(0)
+    const plan = JSON.parse(stdout)
+    expect(['planned', 'infeasible']).toContain(plan.status)
+    expect(plan.prices.isSample).toBe(true)
+    const works = plan.choices.reduce(
+      (n: number, c: { cost: { cents: number } }) => n + c.cost.cents,
+      0,
+    )
+    const once = plan.shared.reduce((n: number, s: { cents: number }) => n + s.cents, 0)
+    expect(plan.total).toBe(works + once)
+    expect(plan.newlyRequired).toEqual([])
+    expect(plan.proof.gap).toBe(0)
+  })
+  it('prints what one remedy would turn', () => {
+    const { results } = JSON.parse(corvit('assess', job, '--only', 'fault').stdout)
+    const fault = results.find((r: { rule: string }) => r.rule === 'overfused-conductor')
+    const done = JSON.parse(
+      corvit('consequences', job, '--remedy', 'replace-conductor', '--of', fault.subject.id).stdout,
+    )
+    expect(done.status).toBe('cures')
+    expect(done.fixed.map((f: { rule: string }) => f.rule)).toContain('overfused-conductor')
+  })
+  it.each<[string, string, string[], RegExp]>([
+    ['an unknown aim', 'plan', [job, '--aim', 'beauty'], /--aim takes least-cost/],
+    ['half a cent', 'plan', [job, '--budget', '12.5'], /whole cents/],
+    ['a judgment nobody made', 'plan', [job, '--fix', 'no-rule@x'], /no judgment no-rule@x/],
+    ['a fix without a thing', 'plan', [job, '--fix', 'no-rule'], /RULE@SUBJECT/],
+    ['prices that are none', 'plan', [job, '--prices', job], /unreadable-input/],
+    ['a lock on nothing', 'plan', [job, '--lock', 'x=gfci-here'], /nothing is called "x"/],
+    ['an unknown remedy', 'plan', [job, '--forbid', 'magic'], /--forbid takes REMEDY/],
+    ['no remedy', 'consequences', [job, '--of', 'main'], /--remedy takes the id/],
+    ['no thing', 'consequences', [job, '--remedy', 'gfci-here', '--of', 'x'], /nothing is called/],
+  ])('%s is refused', (_, command, args, words) => {
+    const { stderr, status } = corvit(command, ...args)
+    expect(status).toBe(2)
+    expect(stderr).toMatch(words)
+  })
+})
+
 describe('corvit understand', () => {
   it('answers one utterance, and a list', () => {
     const one = { context: { place: 'main' }, say: 'space seven twenty amp, no, fifteen' }

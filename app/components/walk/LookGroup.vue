@@ -22,6 +22,9 @@ const first = computed(() => looks[0]!)
 const field = computed(() => fieldOf(first.value.kind, first.value.field)!)
 const isOpen = ref(false)
 const isSingly = ref(false)
+/** Things picked out on the drawing: the answer is not theirs, and they stay open. */
+const except = ref<ReadonlySet<string>>(new Set())
+const meant = computed(() => looks.filter(l => !except.value.has(l.subject)))
 const typed = ref('')
 const reason = ref('')
 const problem = ref('')
@@ -45,7 +48,13 @@ function keepAll(value: AnyValue, grade: Grade = 'seen') {
   }
   problem.value = ''
   job.record(
-    looks.map(l => ({ act: 'note' as const, subject: l.subject, field: l.field, value, grade })),
+    meant.value.map(l => ({
+      act: 'note' as const,
+      subject: l.subject,
+      field: l.field,
+      value,
+      grade,
+    })),
   )
 }
 function blockAll() {
@@ -54,7 +63,7 @@ function blockAll() {
     return
   }
   job.record(
-    looks.map(l => ({
+    meant.value.map(l => ({
       act: 'block' as const,
       subject: l.subject,
       field: l.field,
@@ -94,7 +103,14 @@ const what = computed(() =>
     </UButton>
     <div v-if="isOpen" class="pad">
       <template v-if="suitsAll && !isSingly">
-        <p class="small soft">The same for all {{ looks.length }}:</p>
+        <p class="small soft">
+          {{
+            except.size
+              ? `The same for ${meant.length} of them; what is struck out stays open:`
+              : `The same for all ${looks.length}; touch what differs first:`
+          }}
+        </p>
+        <ExceptPicker v-model="except" :things="looks.map(l => l.subject)" />
         <div class="chips">
           <template v-if="field.type === 'choice'"
             ><UButton

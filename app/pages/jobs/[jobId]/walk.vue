@@ -288,6 +288,11 @@ const marginNote = computed(() =>
             >answer</UButton
           >
         </p>
+        <SpokenLine
+          class="say"
+          :place="job.site.premises.id"
+          placeholder="water bonded, no gas bond, rod with number six"
+        />
         <BondMap :map="map" :compact="isNarrow" @pick="record" />
         <div class="row">
           <UButton color="neutral" variant="outline" class="plain" @click="addElectrode">

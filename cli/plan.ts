@@ -1,0 +1,120 @@
+import {
+  AIMS,
+  consequencesOf,
+  Judged,
+  plainConsequences,
+  plainPlan,
+  planHouse,
+  priceBookSchema,
+  problemsOf,
+  remedyById,
+  SAMPLE_PRICES,
+  type Aim,
+  type PlanRequest,
+  type PriceBook,
+} from '#core'
+import { houseOf, readJson, readText, refuse, unreadable } from './input'
+
+/** `corvit plan FILE …`: the best set of remedies for the faults of a house, with why. */
+export function planCommand(args: readonly string[]): void {
+  let file: string | undefined
+  const request: { -readonly [K in keyof PlanRequest]: PlanRequest[K] } = {}
+  const locks: { subject: string; remedy: string }[] = []
+  const forbids: { remedy: string; subject?: string }[] = []
+  let prices: PriceBook = SAMPLE_PRICES
+  for (let i = 0; i < args.length; i++) {
+    const arg = args[i] ?? ''
+    if (arg === '--aim') request.aim = readAim(args[++i])
+    else if (arg === '--budget') request.budget = readCents(args[++i])
+    else if (arg === '--fix') request.fix = readFix(args[++i])
+    else if (arg === '--prices') prices = readPrices(args[++i])
+    else if (arg === '--lock') locks.push(readLock(args[++i]))
+    else if (arg === '--forbid') forbids.push(readForbid(args[++i]))
+    else if (arg.startsWith('--')) refuse(`unknown option ${arg}`)
+    else if (file === undefined) file = arg
+    else refuse(`one file at a time; found also ${JSON.stringify(arg)}`)
+  }
+  if (file === undefined) return refuse('which file?')
+  const house = houseOf(file, readText(file))
+  const { site, results } = new Judged(house)
+  if (Array.isArray(request.fix))
+    for (const { rule, subject } of request.fix)
+      if (!results.has(`${rule} ${subject}`))
+        refuse(`--fix: no judgment ${rule}@${subject} in this job`)
+  for (const { subject } of locks)
+    if (!house.subjects.has(subject)) refuse(`--lock: nothing is called ${JSON.stringify(subject)}`)
+  const plan = planHouse(house, { ...request, prices, locks, forbids })
+  console.log(JSON.stringify(plainPlan(plan, site, prices), null, 2))
+}
+
+/** `corvit consequences FILE --remedy ID --of SUBJECT [--rule ID]`: what the work of one remedy would turn. */
+export function consequencesCommand(args: readonly string[]): void {
+  let file: string | undefined
+  let remedy: string | undefined
+  let subject: string | undefined
+  let rule: string | undefined
+  for (let i = 0; i < args.length; i++) {
+    const arg = args[i] ?? ''
+    if (arg === '--remedy') remedy = args[++i]
+    else if (arg === '--of') subject = args[++i]
+    else if (arg === '--rule') rule = args[++i]
+    else if (arg.startsWith('--')) refuse(`unknown option ${arg}`)
+    else if (file === undefined) file = arg
+    else refuse(`one file at a time; found also ${JSON.stringify(arg)}`)
+  }
+  if (file === undefined) return refuse('which file?')
+  if (remedy === undefined || !remedyById(remedy))
+    return refuse(`--remedy takes the id of a remedy; found ${JSON.stringify(remedy ?? '')}`)
+  if (subject === undefined) return refuse('--of takes the id of a thing')
+  const before = new Judged(houseOf(file, readText(file)))
+  if (!before.house.subjects.has(subject))
+    return refuse(`--of: nothing is called ${JSON.stringify(subject)}`)
+  const finding = [...before.results.values()].find(
+    r =>
+      r.subject.id === subject &&
+      r.standing !== undefined &&
+      (rule === undefined || r.rule.id === rule) &&
+      r.rule.remedies.includes(remedy),
+  )
+  if (!finding) return refuse(`no finding on ${subject} has the remedy ${remedy}`)
+  console.log(JSON.stringify(plainConsequences(consequencesOf(before, finding, remedy)), null, 2))
+}
+
+function readAim(word: string | undefined): Aim {
+  const found = AIMS.find(a => a === word)
+  return found ?? refuse(`--aim takes ${AIMS.join(', ')}; found ${JSON.stringify(word ?? '')}`)
+}
+function readCents(word: string | undefined): number {
+  const cents = Number(word)
+  return Number.isSafeInteger(cents) && cents >= 0
+    ? cents
+    : refuse(`--budget takes whole cents; found ${JSON.stringify(word ?? '')}`)
+}
+function readFix(word: string | undefined): NonNullable<PlanRequest['fix']> {
+  if (word === 'all' || word === 'make-safe') return word
+  return (word ?? '').split(',').map(pair => {
+    const at = pair.indexOf('@')
+    if (at < 1 || at === pair.length - 1)
+      refuse(`--fix takes all, make-safe, or RULE@SUBJECT,…; found ${JSON.stringify(pair)}`)
+    return { rule: pair.slice(0, at), subject: pair.slice(at + 1) }
+  })
+}
+function readPrices(file: string | undefined): PriceBook {
+  if (file === undefined) return refuse('--prices takes a file')
+  const raw = readJson(file)
+  const parsed = priceBookSchema.safeParse(raw)
+  return parsed.success ? parsed.data : unreadable(file, problemsOf(parsed.error, raw))
+}
+function readLock(word: string | undefined): { subject: string; remedy: string } {
+  const at = (word ?? '').lastIndexOf('=')
+  const lock = { subject: word?.slice(0, at) ?? '', remedy: word?.slice(at + 1) ?? '' }
+  return at > 0 && remedyById(lock.remedy)
+    ? lock
+    : refuse(`--lock takes SUBJECT=REMEDY; found ${JSON.stringify(word ?? '')}`)
+}
+function readForbid(word: string | undefined): { remedy: string; subject?: string } {
+  const [remedy = '', ...rest] = (word ?? '').split('@')
+  if (!remedyById(remedy))
+    return refuse(`--forbid takes REMEDY or REMEDY@SUBJECT; found ${JSON.stringify(word ?? '')}`)
+  return rest.length > 0 ? { remedy, subject: rest.join('@') } : { remedy }
+}

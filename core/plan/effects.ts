@@ -1,0 +1,605 @@
+import { isKind, triedAt, valueOf, type Subject } from '../model/house'
+import type { AnyValue } from '../model/fields'
+import { equipmentGroundSize } from '../tables/grounding'
+import { ruleById } from '../rules'
+import type { Change } from './change'
+import type { Work } from './work'
+
+/** What the work of a remedy makes so; nothing where that cannot be said of this house. */
+type Effect = (work: Work) => readonly Change[] | undefined
+type Facts = Readonly<Record<string, AnyValue>>
+
+const here =
+  (facts: Facts): Effect =>
+  w =>
+    w.here(facts)
+const atOutlet =
+  (run: (w: Work, outlet: Subject<'outlet'>) => readonly Change[] | undefined): Effect =>
+  w =>
+    w.outlet && run(w, w.outlet)
+const atBreaker =
+  (run: (w: Work, breaker: Subject<'breaker'>) => readonly Change[] | undefined): Effect =>
+  w =>
+    w.breaker && run(w, w.breaker)
+const atCircuit =
+  (run: (w: Work, circuit: Subject<'circuit'>) => readonly Change[] | undefined): Effect =>
+  w =>
+    w.circuit && run(w, w.circuit)
+
+/** Protection from a device at one outlet onward; each outlet without a ground is marked. */
+function protectFrom(w: Work, first: Subject<'outlet'>, protection: string): Change[] {
+  return [
+    ...w.device(first, {
+      slots: 'three',
+      protection,
+      gfciButton: 'trips, goes dead',
+      resetAccess: 'readily accessible',
+      carriesGroundOn: false,
+    }),
+    ...w.marked(first, true),
+    ...w
+      .after(first)
+      .filter(o => o.id !== first.id && valueOf(o, 'type') === 'receptacle')
+      .flatMap(o => [...w.marked(o, false), ...w.so(o, { isFedFromLoadSide: true })]),
+  ]
+}
+function protectAtBreaker(w: Work, breaker: Subject<'breaker'>, protection: string): Change[] {
+  return [
+    ...w.so(breaker, { protection, testButton: 'trips', year: w.year, fitsPanel: 'listed' }),
+    ...w.outlets.filter(o => valueOf(o, 'type') === 'receptacle').flatMap(o => w.marked(o, false)),
+  ]
+}
+/** Nobody can change a panel line: where none are made, a breaker is no way to protect. */
+const isMade = (w: Work, breaker: Subject<'breaker'>): boolean =>
+  valueOf(w.site.get(breaker.parent ?? undefined, 'enclosure'), 'protectiveBreakers') !==
+  'none made'
+
+/** New conductors of today's cable, of the size the device ahead asks for. */
+function newCable(w: Work, run: Subject<'segment'>, amps: number): Change[] {
+  const size = amps <= 15 ? '14' : amps <= 20 ? '12' : amps <= 30 ? '10' : amps <= 40 ? '8' : '6'
+  return w.so(run, {
+    size,
+    metal: 'copper',
+    wiring: 'NM-B',
+    insulationC: 90,
+    insulation: 'sound',
+    entry: 'clamp or bushing',
+    workmanship: 'sound',
+    tape: 'none',
+    egc: 'wire',
+    egcSize: equipmentGroundSize(amps, 'copper') ?? size,
+    egcMetal: 'copper',
+    isWhiteHot: false,
+    isInInsulation: false,
+    burial: 'not buried',
+    year: w.year,
+  })
+}
+const ratingOf = (w: Work): number => (w.breaker && valueOf(w.breaker, 'ratingAmps')) ?? 20
+const PIGTAIL: Facts = { splice: 'aluminum to copper', connectorListing: 'aluminum to copper' }
+const pigtail = (connector: string): Effect =>
+  atOutlet((w, o) => w.so(o, { ...PIGTAIL, connector, metal: 'copper', spliceState: 'sound' }))
+const feederFrom = (w: Work): Subject<'feeder'> | undefined => {
+  const { subject } = w
+  if (isKind(subject, 'feeder')) return subject
+  if (!isKind(subject, 'enclosure')) return undefined
+  return w.site.get(valueOf(subject, 'fedFrom'), 'feeder')
+}
+/** Scanned again after the work, at the same load: a sound terminal is little warmer than the air. */
+function cooled(w: Work, breaker: Subject<'breaker'>, more: Facts): readonly Change[] {
+  const panel = w.site.get(breaker.parent ?? undefined, 'enclosure')
+  const air = (panel && valueOf(panel, 'ambientC')) ?? 24
+  return w.so(breaker, {
+    termination: 'sound',
+    rescan: 'no warmer than similar breakers',
+    ...(triedAt(breaker, 'temperatureC') !== undefined && { temperatureC: air + 4 }),
+    ...more,
+  })
+}
+/** The other leg, on a panel whose legs alternate down each side. */
+function twoPole(w: Work): readonly Change[] | undefined {
+  const [first, ...rest] = w.pair
+  if (!first || rest.length === 0) return undefined
+  const breakers = w.pair.flatMap(c => w.site.get(valueOf(c, 'fedBy'), 'breaker') ?? [])
+  return breakers.flatMap(b => w.so(b, { handleTie: 'common trip', year: w.year }))
+}
+
+const EFFECTS: Readonly<Record<string, Effect>> = {
+  'knob-and-tube-stages': w =>
+    isKind(w.subject, 'segment') ? newCable(w, w.subject, ratingOf(w)) : undefined,
+  'restore-20a': atBreaker((w, b) => [
+    ...w.so(b, { ratingAmps: 20, year: w.year }),
+    ...w.segments.flatMap(run => newCable(w, run, 20)),
+  ]),
+  'separate-bundles': w =>
+    w.site.all.exposure
+      .filter(e => e.parent === w.subject.id)
+      .map(e => ({ act: 'drop' as const, subject: e.id })),
+  'cooler-route': w =>
+    w.site.all.exposure
+      .filter(e => e.parent === w.subject.id)
+      .map(e => ({ act: 'drop' as const, subject: e.id })),
+  'co-alr-device': atOutlet((w, o) =>
+    w.device(o, { aluminumMarking: 'CO/ALR', termination: 'binding screw' }),
+  ),
+  'crimped-pigtail': w =>
+    w.outlet
+      ? pigtail('crimped cold-weld')(w)
+      : w.here({ isAluminumMarked: true, conductorsOnTerminal: 1 }),
+  'lug-pigtail': w =>
+    w.outlet
+      ? pigtail('set-screw lug')(w)
+      : w.here({ isAluminumMarked: true, conductorsOnTerminal: 1 }),
+  'gel-connector-pigtail': pigtail('twist-on'),
+  'twist-on-pigtail': pigtail('twist-on'),
+  'cold-weld-splice': pigtail('crimped cold-weld'),
+  'lug-splice': pigtail('set-screw lug'),
+  'listed-twist-on': pigtail('twist-on'),
+  'copper-rewire': atOutlet((w, o) => [
+    ...w.segments.flatMap(run => newCable(w, run, ratingOf(w))),
+    ...w.so(o, { metal: 'copper', splice: 'copper to copper' }),
+    ...w.grounded(o),
+  ]),
+  'marked-breaker': atBreaker((w, b) => w.so(b, { isAluminumMarked: true, year: w.year })),
+  'mark-white': here({ isWhiteMarked: true }),
+  'entry-fitting': here({ entry: 'clamp or bushing' }),
+  'identify-metal': () => undefined,
+  'one-per-terminal': w => splitScrews(w),
+  'extra-bar': w => splitScrews(w),
+  'splice-and-pigtail': w => {
+    const { subject } = w
+    if (isKind(subject, 'breaker')) return w.here({ conductorsOnTerminal: 1 })
+    return w.here({ multiwireNeutral: 'pigtailed', hasFreeLength: true })
+  },
+  'own-breaker': here({ conductorsOnTerminal: 1 }),
+  'main-bond': here({ bondMeans: 'screw' }),
+  'jumper-isolated-bar': w =>
+    w.site.children(w.subject, 'bar').flatMap(b => w.so(b, { isTiedToNeutral: true })),
+  'separate-neutral': w => [
+    ...w.here({ bondMeans: 'none', landings: 'on separate bars' }),
+    ...w.site
+      .children(w.subject, 'bar')
+      .filter(b => valueOf(b, 'role') === 'neutral')
+      .flatMap(b => w.so(b, { isBondedToEnclosure: false })),
+  ],
+  'new-four-wire-feeder': w => {
+    const feeder = feederFrom(w)
+    if (!feeder) return undefined
+    const panel = w.site.all.enclosure.find(e => valueOf(e, 'fedFrom') === feeder.id)
+    return [
+      ...w.so(feeder, { egc: 'wire', year: w.year }),
+      ...(panel ? w.so(panel, { bondMeans: 'none', landings: 'on separate bars' }) : []),
+    ]
+  },
+  'nonmetallic-section': here({ hasOtherMetallicPath: false }),
+  're-terminate': w => {
+    const { subject } = w
+    if (isKind(subject, 'breaker')) return cooled(w, subject, {})
+    return w.here({ strayWiring: 'none', torque: 'torque tool used' })
+  },
+  'move-to-sound-space': atBreaker((w, b) => cooled(w, b, {})),
+  'listed-breaker': w =>
+    isKind(w.subject, 'breaker')
+      ? cooled(w, w.subject, {
+          fitsPanel: 'listed',
+          testButton: 'trips',
+          handleTie: (valueOf(w.subject, 'poles') ?? 1) > 1 ? 'common trip' : 'not tied',
+          year: w.year,
+        })
+      : undefined,
+  'two-pole-breaker': twoPole,
+  'listed-handle-tie': w =>
+    w.pair
+      .flatMap(c => w.site.get(valueOf(c, 'fedBy'), 'breaker') ?? [])
+      .flatMap(b => w.so(b, { handleTie: 'listed tie' })),
+  'group-multiwire': w => w.pair.flatMap(c => w.so(c, { isGroupedInPanel: true })),
+  'close-openings': here({ openings: 0, entryConnectors: 'one each, or as listed' }),
+  relabel: here({ directory: 'legible and specific', contradictions: 0, fedFromLabel: 'there' }),
+  'clear-space': here({ isKeptClear: true, door: '90° or more' }),
+  'raise-floor': here({ topHandleIn: 72 }),
+  'relocate-panel': here({
+    workingDepthIn: 36,
+    workingWidthIn: 30,
+    workingHeightIn: 80,
+    topHandleIn: 72,
+    isKeptClear: true,
+    door: '90° or more',
+    escape: 'upright, with a step back',
+    location: 'ordinary',
+  }),
+  'reconnect-ground': atOutlet((w, o) => w.grounded(o)),
+  'two-slot-device': atOutlet((w, o) => w.device(o, { slots: 'two' })),
+  'gfci-here': atOutlet((w, o) => [
+    ...w.device(o, {
+      slots: 'three',
+      protection: 'GFCI',
+      gfciButton: 'trips, goes dead',
+      resetAccess: 'readily accessible',
+      carriesGroundOn: false,
+    }),
+    ...w.marked(o, true),
+    // On the line side only: what comes after it is not protected by it.
+    ...w.outlets
+      .filter(p => valueOf(p, 'after') === o.id)
+      .flatMap(p => w.so(p, { isFedFromLoadSide: false })),
+  ]),
+  'gfci-first-outlet': w => {
+    const first = w.firstOutlet()
+    return first && protectFrom(w, first, 'GFCI')
+  },
+  'gfci-breaker': atBreaker((w, b) => (isMade(w, b) ? protectAtBreaker(w, b, 'dual') : undefined)),
+  'afci-breaker': atBreaker((w, b) => (isMade(w, b) ? protectAtBreaker(w, b, 'dual') : undefined)),
+  'afci-first-outlet': w => {
+    const first = w.firstOutlet()
+    return first && protectFrom(w, first, 'dual')
+  },
+  'afci-receptacle-here': atOutlet((w, o) =>
+    w.device(o, { protection: 'dual', gfciButton: 'trips, goes dead' }),
+  ),
+  'run-grounding-conductor': atOutlet((w, o) => [
+    ...w.device(o, { slots: 'three' }),
+    ...w.grounded(o),
+  ]),
+  'use-raceway': atOutlet((w, o) => w.so(o, { groundOhms: 0.3, lamps: 'correct' })),
+  'new-cable': atOutlet((w, o) => [
+    ...w.segments.flatMap(run => newCable(w, run, ratingOf(w))),
+    ...w.device(o, { slots: 'three' }),
+    ...w.outlets.flatMap(p => w.grounded(p)),
+  ]),
+  'mark-receptacle': atOutlet((w, o) => w.so(o, { isMarkedNoGround: true, isMarkedGfci: true })),
+  'remove-jumper': atOutlet((w, o) =>
+    w.so(o, {
+      hasNeutralGroundJumper: false,
+      ground: 'none',
+      lamps: 'open ground',
+      groundToReferenceV: 0,
+      isGroundDetected: false,
+    }),
+  ),
+  'replace-device': atOutlet((w, o) => w.device(o, { gfciButton: 'trips, goes dead' })),
+  'swap-line-load': here({ gfciButton: 'trips, goes dead' }),
+  'move-protection': here({ resetAccess: 'readily accessible', tubZone: 'clear of it' }),
+  'cut-ground-on': here({ carriesGroundOn: false }),
+  'rewire-device': atOutlet((w, o) => {
+    // Read again after the work: what was read before is read as it should be.
+    const right: Facts = {
+      lamps: 'correct',
+      dropPercent: 2,
+      shell: 'on the neutral',
+      switched: 'hot',
+      hotNeutralV: 120,
+      hotGroundV: 120,
+      neutralGroundV: 0,
+      neutralGroundRiseV: 1,
+      groundToReferenceV: 0,
+      narrowToReferenceV: 120,
+      groundClampA: 0,
+      isGroundDetected: false,
+    }
+    const read = Object.entries(right).filter(([f]) => triedAt(o, f) !== undefined)
+    return w.so(o, Object.fromEntries(read))
+  }),
+  'bond-water': w => [...w.here({ waterBond: 'found' }), ...bonded(w, 'water piping', '4')],
+  'bond-piping': w => [...w.here({ gasBond: 'found' }), ...bonded(w, 'gas piping', '6')],
+  'gec-to-neutral': w => electrodesOf(w).flatMap(e => w.so(e, { landsOn: 'neutral bar' })),
+  'electrode-clamp': w =>
+    electrodesOf(w).flatMap(e => w.so(e, { connection: 'sound', isJumpered: true, clampFt: 3 })),
+  'second-rod': w =>
+    electrodesOf(w)
+      .filter(e => valueOf(e, 'type') === 'rod')
+      .flatMap(e => w.so(e, { rods: 2, spacingFt: 8 })),
+  'tr-receptacle': atOutlet((w, o) => w.device(o, {})),
+  'wr-receptacle': atOutlet((w, o) => w.device(o, { isWeatherResistant: true })),
+  'larger-box': here({ boxVolumeIn3: 42, fanBox: 'rated for a fan' }),
+  'box-extender': here({ hasExtender: true }),
+  'fit-cover': here({ cover: 'in place', wetCover: 'covers the plug in use' }),
+  'box-for-splice': here({ splicePlace: 'in a box' }),
+  'remake-splice': here({ spliceState: 'sound' }),
+  're-land': w =>
+    w.outlet ? w.here({ termination: 'binding screw' }) : w.here({ workmanship: 'sound' }),
+  'fasten-cable': here({
+    support: 'within 12 in and every 4½ ft',
+    boring: 'plated',
+    firestop: 'sealed',
+    exposure: 'protected or out of harm’s way',
+  }),
+  'cooler-luminaire': here({
+    supplyMarkC: 60,
+    isOverlamped: false,
+    recessed: 'rated for insulation contact',
+  }),
+  'closet-light': here({ lampKind: 'recessed, enclosed', clearanceIn: 12 }),
+  'install-electrodes': w => [
+    ...w.here({ electrodes: 'found' }),
+    {
+      act: 'add',
+      subject: `${w.subject.id}/new-rods`,
+      kind: 'electrode',
+      parent: w.site.premises.id,
+    },
+    ...w.so(
+      { id: `${w.subject.id}/new-rods` },
+      {
+        type: 'rod',
+        rods: 2,
+        spacingFt: 8,
+        landsIn: w.subject.id,
+        landsOn: 'neutral bar',
+        size: '6',
+        metal: 'copper',
+        connection: 'sound',
+        isProtected: true,
+        isSpliced: false,
+      },
+    ),
+  ],
+  'building-electrode': here({ electrode: 'found' }),
+  'bonding-bushing': here({ racewayBond: 'bonding bushing or jumper' }),
+  'fit-surge': here({ surge: 'present' }),
+  'pull-white-neutral': here({ isColorMadeWhite: false }),
+  'add-required-circuit': w =>
+    isKind(w.subject, 'room')
+      ? w.here({ ownCircuit: 'there' })
+      : w.here({ centralHeating: 'own circuit' }),
+  'add-outlet': here({ outlets: 'all there' }),
+  'four-wire-circuit': atCircuit((w, c) => [
+    ...w.so(c, { frameGround: 'grounding conductor', neutral: 'insulated' }),
+    ...w.segments.flatMap(run => newCable(w, run, ratingOf(w))),
+  ]),
+  'fit-disconnect': w => {
+    const { kind } = w.subject
+    if (kind === 'premises') return w.here({ emergencyDisconnect: 'there' })
+    if (kind === 'building') return w.here({ disconnect: 'at the building' })
+    return w.here({ disconnect: 'within sight', applianceDisconnect: 'within sight or lockable' })
+  },
+}
+
+/** Each conductor of a doubled screw gets a screw of its own. */
+function splitScrews(w: Work): readonly Change[] {
+  const screws = w.site.children(w.subject, 'screw')
+  let next = Math.max(0, ...screws.map(s => valueOf(s, 'position') ?? 0))
+  return screws.flatMap(screw => {
+    const neutrals = valueOf(screw, 'neutrals') ?? 0
+    const grounds = valueOf(screw, 'grounds') ?? 0
+    if (neutrals < 2 && !(neutrals === 1 && grounds > 0)) return []
+    const changes: Change[] = [...w.so(screw, { neutrals: 1, grounds: 0 })]
+    const put = (facts: Facts) => {
+      next++
+      const id = `${w.subject.id}/screw-${next}`
+      changes.push({ act: 'add', subject: id, kind: 'screw', parent: w.subject.id })
+      changes.push(...w.so({ id }, { position: next, neutrals: 0, grounds: 0, ...facts }))
+    }
+    for (let i = 1; i < neutrals; i++) put({ neutrals: 1 })
+    if (grounds > 0) put({ grounds })
+    return changes
+  })
+}
+
+/** Remedies that leave things as they are, and those somebody else does first. */
+const CHANGES_NOTHING = new Set([
+  'leave-and-label',
+  'leave-three-wire-feeder',
+  'knob-and-tube-care',
+  'appliance-ground-for-gas',
+  'ground-rod-only',
+  'own-ground-rod',
+])
+
+const RATINGS = [15, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200]
+const SIZES_UP = [
+  '14',
+  '12',
+  '10',
+  '8',
+  '6',
+  '4',
+  '3',
+  '2',
+  '1',
+  '1/0',
+  '2/0',
+  '3/0',
+  '4/0',
+] as const
+/** Ratings to try, the largest that might do first: as little is taken away as can be. */
+const smallerThan = (rating: number | undefined) =>
+  RATINGS.filter(r => rating === undefined || r < rating).reverse()
+const upFrom = (size: string | undefined) => {
+  const at = SIZES_UP.indexOf(size as (typeof SIZES_UP)[number])
+  return SIZES_UP.slice(at + 1)
+}
+const deviceOf = (w: Work): Subject<'breaker'> | undefined =>
+  isKind(w.subject, 'feeder') ? w.site.get(valueOf(w.subject, 'from'), 'breaker') : w.breaker
+const smallerDevice: Search = w => {
+  const device = deviceOf(w)
+  if (!device) return []
+  return smallerThan(valueOf(device, 'ratingAmps')).map(ratingAmps =>
+    w.so(device, { ratingAmps, year: w.year }),
+  )
+}
+/** Larger or smaller: what the appliance and its conductors ask for. */
+const suitingDevice: Search = w => {
+  const device = deviceOf(w)
+  if (!device) return []
+  return RATINGS.map(ratingAmps => w.so(device, { ratingAmps, year: w.year }))
+}
+const largerSize =
+  (field: string, more: Facts = {}): Search =>
+  w =>
+    upFrom(w.subject.facts[field as never]?.['value'] as string | undefined).map(size =>
+      w.here({ [field]: size, ...more }),
+    )
+const electrodesOf = (w: Work): readonly Subject<'electrode'>[] =>
+  w.site.all.electrode.filter(e => valueOf(e, 'landsIn') === w.subject.id)
+/** Spaces of the panel nothing stands in. */
+function freeSpaces(w: Work, breaker: Subject<'breaker'>): readonly number[] {
+  const panel = w.site.get(breaker.parent ?? undefined, 'enclosure')
+  const most = (panel && valueOf(panel, 'spaces')) ?? 0
+  const taken = new Set<number>()
+  for (const b of panel ? w.site.children(panel, 'breaker') : []) {
+    const space = valueOf(b, 'space')
+    const poles = valueOf(b, 'poles') ?? 1
+    for (let k = 0; space !== undefined && k < poles; k++) taken.add(space + 2 * k)
+  }
+  return Array.from({ length: most }, (_, k) => k + 1).filter(n => !taken.has(n))
+}
+/** A bond that is there, or is put in: sound, and landed on the neutral bar of the service. */
+function bonded(w: Work, to: string, size: string): Change[] {
+  const service = w.site.all.enclosure.find(e => valueOf(e, 'marking') === 'service disconnect')
+  const facts: Facts = {
+    to,
+    size,
+    metal: 'copper',
+    landsOn: 'neutral bar',
+    connection: 'sound',
+    ...(service && { landsIn: service.id }),
+  }
+  const known = w.site.all.bond.find(b => valueOf(b, 'to') === to)
+  if (known) return w.so(known, facts)
+  const id = `new-bond-${to.replace(/ /g, '-')}`
+  return [
+    { act: 'add', subject: id, kind: 'bond', parent: w.site.premises.id },
+    ...w.so({ id }, facts),
+  ]
+}
+const newPanel = (w: Work, mainAmps: number): Change[] => [
+  ...w.here({
+    work: 'replaced',
+    year: w.year,
+    bus: 'single phase',
+    mainKind: 'main breaker',
+    mainAmps,
+    busAmps: Math.max(mainAmps, 200),
+    spaces: 40,
+    maxCircuits: 40,
+    upperMains: 1,
+    hasAddedUpper: false,
+    tandems: 'none',
+    hasTripRecord: false,
+    protectiveBreakers: 'available',
+    cover: 'in place',
+    coverScrews: 'all blunt',
+    openings: 0,
+    corrosion: 'none',
+    interrupting: 'enough for the fault current',
+    directory: 'legible and specific',
+    contradictions: 0,
+    surge: 'present',
+  }),
+  ...w.site
+    .children(w.subject, 'breaker')
+    .filter(b => valueOf(b, 'role') !== 'main of the lower section')
+    .flatMap(b => w.so(b, { fitsPanel: 'listed', termination: 'sound', section: 'upper' })),
+]
+
+/** Works of which one of several measures does; the first that cures is the one. */
+type Search = (work: Work) => readonly (readonly Change[])[]
+const SEARCHES: Readonly<Record<string, Search>> = {
+  'smaller-breaker': smallerDevice,
+  'nameplate-breaker': smallerDevice,
+  'appliance-breaker': suitingDevice,
+  'smaller-main': w =>
+    isKind(w.subject, 'enclosure')
+      ? smallerThan(valueOf(w.subject, 'mainAmps')).map(mainAmps => w.here({ mainAmps }))
+      : [],
+  'replace-service-conductors': w =>
+    SIZES_UP.slice(5).map(serviceSize =>
+      w.here({ serviceSize, serviceMetal: 'copper', serviceInsulationC: 75 }),
+    ),
+  'larger-service': w =>
+    [100, 125, 150, 200, 225, 300, 400].map(amps => [
+      ...newPanel(w, amps),
+      ...w.here({ serviceSize: '4/0', serviceMetal: 'copper', serviceInsulationC: 75 }),
+    ]),
+  'larger-bonding-jumper': w =>
+    SIZES_UP.slice(3).map(size =>
+      w.here({
+        jumperSize: size,
+        jumperMetal: 'copper',
+        supplyJumperSize: size,
+        supplyJumperMetal: 'copper',
+      }),
+    ),
+  'larger-ground': largerSize('egcSize', { egc: 'wire', egcMetal: 'copper' }),
+  'electrode-conductor': w =>
+    SIZES_UP.slice(3).map(size =>
+      electrodesOf(w).flatMap(e =>
+        w.so(e, {
+          size,
+          metal: 'copper',
+          connection: 'sound',
+          landsOn: 'neutral bar',
+          isProtected: true,
+          isSpliced: false,
+        }),
+      ),
+    ),
+  'move-to-other-leg': w =>
+    w.pair.flatMap(c => {
+      const breaker = w.site.get(valueOf(c, 'fedBy'), 'breaker')
+      if (!breaker) return []
+      const leg = valueOf(breaker, 'measuredLeg')
+      // Moved, it is measured again; where nobody measured, the place on the bus says which leg.
+      const measured: Facts = leg === undefined ? {} : { measuredLeg: leg === 'A' ? 'B' : 'A' }
+      return freeSpaces(w, breaker).map(space => w.so(breaker, { space, ...measured }))
+    }),
+  'replace-conductor': w => {
+    const { subject } = w
+    const runs = isKind(subject, 'segment')
+      ? [subject]
+      : isKind(subject, 'circuit')
+        ? w.segments
+        : []
+    if (isKind(subject, 'feeder'))
+      return SIZES_UP.map(size =>
+        w.so(subject, {
+          size,
+          metal: 'copper',
+          insulationC: 75,
+          terminalsC: 75,
+          egc: 'wire',
+          egcMetal: 'copper',
+          egcSize:
+            equipmentGroundSize(
+              (deviceOf(w) && valueOf(deviceOf(w), 'ratingAmps')) ?? 100,
+              'copper',
+            ) ?? '8',
+          year: w.year,
+        }),
+      )
+    return runs.length === 0
+      ? []
+      : SIZES_UP.slice(0, 8).map(size =>
+          runs.flatMap(run => [...newCable(w, run, ratingOf(w)), ...w.so(run, { size })]),
+        )
+  },
+  'fewer-mains': w =>
+    isKind(w.subject, 'enclosure') ? [newPanel(w, valueOf(w.subject, 'mainAmps') ?? 200)] : [],
+  'replace-panel': w =>
+    isKind(w.subject, 'enclosure') ? [newPanel(w, valueOf(w.subject, 'mainAmps') ?? 200)] : [],
+}
+
+/** The value of a look that is fine: what the work of its remedy makes so. */
+function fineValue(ruleId: string): readonly [field: string, value: AnyValue] | undefined {
+  const look = ruleById(ruleId)?.look
+  const fine = look && Object.entries(look.values).find(([, says]) => 'fine' in says)
+  if (!look || !fine) return undefined
+  const [value] = fine
+  return [look.field, value === 'true' ? true : value === 'false' ? false : value]
+}
+
+/**
+ * What the work of a remedy makes so in the house; several where one of several measures does, the one tried first
+ * standing first. Where one look settles the rule, that look is then fine.
+ * @returns an empty list where Corvit cannot say it: the work then has to be judged when it is done
+ */
+export function effectsOf(remedy: string, work: Work): readonly (readonly Change[])[] {
+  if (CHANGES_NOTHING.has(remedy)) return [[]]
+  const fine = fineValue(work.result.rule.id)
+  const also = fine ? work.here({ [fine[0]]: fine[1] }) : []
+  const searched = SEARCHES[remedy]?.(work)
+  if (searched && searched.length > 0) return searched.map(changes => [...changes, ...also])
+  const own = EFFECTS[remedy]?.(work)
+  if (own === undefined && !fine) return []
+  return [[...(own ?? []), ...also]]
+}

@@ -1,0 +1,103 @@
+import highsLoader from 'highs'
+import { cheapestCover, coverKey, partsOf, type Action } from '#core'
+
+/** 1000 by hand (`CORVIT_TRIALS=1000 npx jest tests/core/plan`); fewer where every test has to be quick. */
+const TRIALS = Number(process.env.CORVIT_TRIALS ?? 250)
+
+/** A small generator of its own, so that the same trials come every time. */
+function lcg(seed: number): () => number {
+  let s = seed >>> 0
+  return () => {
+    s = (Math.imul(s, 1664525) + 1013904223) >>> 0
+    return s / 2 ** 32
+  }
+}
+function trial(seed: number, faults: number, count: number): Action[] {
+  const r = lcg(seed)
+  return Array.from({ length: count }, () => {
+    const covers = Array.from({ length: faults }, (_, f) => f).filter(() => r() < 0.3)
+    return { weight: 1 + Math.floor(r() * 40), covers }
+  })
+}
+/** Every set of actions, tried one after another. */
+function bruteForce(faults: number, actions: readonly Action[]): number {
+  let best = Infinity
+  for (let set = 0; set < 1 << actions.length; set++) {
+    let weight = 0
+    const covered = new Set<number>()
+    actions.forEach((a, i) => {
+      if (!(set & (1 << i))) return
+      weight += a.weight
+      for (const f of a.covers) covered.add(f)
+    })
+    if (covered.size === faults && weight < best) best = weight
+  }
+  return best
+}
+/** The same as a 0/1 program in the words of the general solver. */
+function asProgram(faults: number, actions: readonly Action[]): string {
+  const x = (i: number) => `x${i}`
+  const rows = Array.from({ length: faults }, (_, f) => {
+    const list = actions.flatMap((a, i) => (a.covers.includes(f) ? x(i) : []))
+    return ` c${f}: ${list.join(' + ')} >= 1`
+  })
+  const aim = actions.map((a, i) => `${a.weight} ${x(i)}`).join(' + ')
+  const all = actions.map((_, i) => x(i)).join(' ')
+  return `Minimize\n obj: ${aim}\nSubject To\n${rows.join('\n')}\nBinary\n ${all}\nEnd`
+}
+const weightOf = (cover: { actions: readonly number[] }, actions: readonly Action[]) =>
+  cover.actions.reduce((n, i) => n + (actions[i]?.weight ?? 0), 0)
+
+describe('the cheapest set of works', () => {
+  it('equals trying every set, on 600 small houses', () => {
+    let possible = 0
+    for (let seed = 1; seed <= 600; seed++) {
+      const faults = 2 + (seed % 6)
+      const actions = trial(seed, faults, 4 + (seed % 7))
+      const expected = bruteForce(faults, actions)
+      const found = cheapestCover(faults, actions)
+      expect(found?.weight ?? Infinity).toBe(expected)
+      if (!found) continue
+      possible++
+      expect(weightOf(found, actions)).toBe(expected)
+      expect(new Set(found.actions.flatMap(i => actions[i]?.covers ?? [])).size).toBe(faults)
+    }
+    expect(possible).toBeGreaterThan(300)
+  })
+  it('equals the general solver on every one of its trials', async () => {
+    const highs = await highsLoader()
+    let compared = 0
+    for (let seed = 1; compared < TRIALS; seed++) {
+      const faults = 6 + (seed % 9)
+      const actions = trial(seed * 7919, faults, 14 + (seed % 12))
+      const found = cheapestCover(faults, actions)
+      if (!found) continue
+      const solved = highs.solve(asProgram(faults, actions), { mip_rel_gap: 0 })
+      expect(solved.Status).toBe('Optimal')
+      expect(found.weight).toBe(Math.round(solved.ObjectiveValue))
+      compared++
+    }
+    expect(compared).toBe(TRIALS)
+  })
+  it('says so where a fault has no work left', () => {
+    expect(cheapestCover(2, [{ weight: 1, covers: [0] }])).toBeUndefined()
+    expect(cheapestCover(0, [])).toEqual({ weight: 0, actions: [], parts: [] })
+  })
+  it('looks for the next best where a set was found wanting', () => {
+    const actions = [
+      { weight: 3, covers: [0, 1] },
+      { weight: 2, covers: [0] },
+      { weight: 2, covers: [1] },
+    ]
+    expect(cheapestCover(2, actions)?.actions).toEqual([0])
+    expect(cheapestCover(2, actions, new Set([coverKey([0])]))?.actions).toEqual([1, 2])
+  })
+  it('searches apart what no work joins', () => {
+    const actions = [
+      { weight: 1, covers: [0, 2] },
+      { weight: 1, covers: [1] },
+      { weight: 1, covers: [3] },
+    ]
+    expect(partsOf(4, actions).map(p => p.faults)).toEqual([[0, 2], [1], [3]])
+  })
+})
