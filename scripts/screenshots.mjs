@@ -41,7 +41,6 @@ const VIEWS = [
   { name: 'bonds', path: `${job}/walk?tab=bonds`, size: DESK },
   { name: 'years', path: `${job}/walk?tab=years`, size: DESK, dark: true },
   { name: 'panel', path: `${job}/panel?at=main`, size: DESK, act: space(5) },
-  { name: 'panel-dark', path: `${job}/panel?at=main`, size: DESK, dark: true, act: space(7) },
   { name: 'panel-hand', path: `${job}/panel?at=main`, size: HAND },
   { name: 'panel-hand-sheet', path: `${job}/panel?at=main`, size: HAND, act: space(7) },
   { name: 'panel-split', path: '/jobs/demo-bakehouse/panel?at=oven', size: DESK },
@@ -49,13 +48,14 @@ const VIEWS = [
   { name: 'isolation', path: `${job}/panel?at=main`, size: HAND, act: openPlan },
   {
     name: 'outlets',
-    path: `${job}/outlets?circuit=living`,
+    path: `${job}/outlets?view=rooms&room=room-living`,
     size: DESK,
-    act: page => press(page, '[data-outlet="living-4"]'),
+    act: page => press(page, '[data-outlet="living-2"]'),
   },
   { name: 'findings', path: `${job}/findings`, size: DESK },
   { name: 'findings-hand', path: `${job}/findings`, size: HAND },
   { name: 'bench', path: `${job}/bench?calculator=diagnose&from=den-4`, size: DESK },
+  { name: 'rules', path: '/rules?rule=multiwire-no-common-trip', size: DESK },
   { name: 'report', path: `${job}/report`, size: DESK },
 ]
 
@@ -93,7 +93,9 @@ async function demoViews() {
   for (const view of views) {
     const page = await newPage(view.name, view.size, view.dark)
     await page.goto(server.url + view.path, { waitUntil: 'load' })
+    // A busy machine judges later: nothing is shown before that.
     await wait(2500)
+    await page.waitForFunction(() => !/Judging|Opening the job/.test(document.body.innerText))
     if (view.act) {
       await view.act(page)
       await wait(500)

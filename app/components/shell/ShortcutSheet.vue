@@ -8,9 +8,10 @@ const KEYS = [
   ['Esc', 'clear selection; leave the line'],
   ['Ctrl Z', 'Undo'],
   ['Ctrl Y', 'Redo'],
+  ['Ctrl K', 'find a place, a thing, a finding or a rule'],
   [
-    'g then w, p, o, f, r, b, j',
-    'go to Walk, Panel, Outlets (outlets), Findings, Report, Bench, Jobs',
+    'g w p o f r b k j',
+    'g, then a letter: Walk, Panel, Outlets, Findings, Report, Calculators, Rule book, Jobs',
   ],
 ] as const
 const LINE = [
