@@ -1,5 +1,6 @@
 import { isKind, triedAt, valueOf, type Subject } from '../model/house'
 import type { AnyValue } from '../model/fields'
+import { SIZES } from '../tables/ampacity'
 import { equipmentGroundSize } from '../tables/grounding'
 import { ruleById } from '../rules'
 import type { Change } from './change'
@@ -208,7 +209,10 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
     location: 'ordinary',
   }),
   'reconnect-ground': atOutlet((w, o) => w.grounded(o)),
-  'two-slot-device': atOutlet((w, o) => w.device(o, { slots: 'two' })),
+  // The age of the circuit is what lets two slots stay, so the recorded year is kept.
+  'two-slot-device': atOutlet((w, o) =>
+    w.device(o, { slots: 'two' }).filter(c => c.act !== 'note' || c.field !== 'year'),
+  ),
   'gfci-here': atOutlet((w, o) => [
     ...w.device(o, {
       slots: 'three',
@@ -386,21 +390,7 @@ const CHANGES_NOTHING = new Set([
 ])
 
 const RATINGS = [15, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200]
-const SIZES_UP = [
-  '14',
-  '12',
-  '10',
-  '8',
-  '6',
-  '4',
-  '3',
-  '2',
-  '1',
-  '1/0',
-  '2/0',
-  '3/0',
-  '4/0',
-] as const
+const SIZES_UP = SIZES.slice(0, 13)
 /** Ratings to try, the largest that might do first: as little is taken away as can be. */
 const smallerThan = (rating: number | undefined) =>
   RATINGS.filter(r => rating === undefined || r < rating).reverse()

@@ -70,9 +70,7 @@ export const openGroundThreeSlot = defineRule({
           [],
           ground === undefined ? undefined : [outlet.facts.groundOhms],
         )
-      // The age of the circuit counts: a new two-slot device on an old one is what 406.4(D)(2) permits.
-      const circuit = c.site.get(c.ask(outlet.facts.circuit), 'circuit')
-      const years = c.site.yearsOf(circuit ?? outlet)
+      const years = c.site.yearsOf(outlet)
       c.rest(years.rests)
       if (years.to < GROUND_RUN_SINCE)
         return c.mayStay(
