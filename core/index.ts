@@ -71,7 +71,6 @@ export {
   compare,
   consequencesOf,
   Judged,
-  optionsOf,
   type Consequences,
   type FollowUp,
   type Turned,

@@ -1,7 +1,7 @@
 import { Site } from '../derive/site'
 import { evaluate, type Result } from '../engine/evaluate'
 import type { House } from '../model/house'
-import { remediesFor, remedyById, type Remedy } from '../remedies'
+import { remediesFor } from '../remedies'
 import { RULES } from '../rules'
 import { labelOf } from '../texts/labels'
 import { withChanges, type Change } from './change'
@@ -17,35 +17,39 @@ export interface Turned {
   readonly before: Result['outcome'] | 'not there'
   readonly after: Result['outcome'] | 'gone'
 }
-/** What then has to be done too, with the remedies that are offered there. */
+/** What then has to be done too. */
 export interface FollowUp extends Turned {
+  /** Remedies offered there. */
   readonly remedies: readonly string[]
+  /** Remedies that depend on a look nobody has taken: no plan leans on them. */
+  readonly conditional: readonly string[]
 }
 export interface Consequences {
   readonly remedy: string
   readonly subject: string
   /** Nothing where Corvit cannot say what the work makes so. */
   readonly changes: readonly Change[] | undefined
-  /** Faults, and what leaned to one, that are gone. */
+  /** Faults, and what leaned to one, that are settled: what is merely open afterwards is not fixed. */
   readonly fixed: readonly Turned[]
   /** Clear before, a fault after. */
   readonly broken: readonly FollowUp[]
   /** New work brings it along: it did not bear before, or was allowed to remain, and is a fault now. */
   readonly required: readonly FollowUp[]
-  /** Decided before, open after. */
+  /** Decided before and open after, or open before and leaning to a fault after. */
   readonly undecided: readonly Turned[]
-  /** Open before, decided after and no fault. */
+  /** Open before, settled after. */
   readonly decided: readonly Turned[]
-  /** The fault it is for is no fault afterwards. */
+  /** The fault it is for is settled afterwards: clear, allowed, or not applicable. */
   readonly isCured: boolean
   /** Something is broken or required that no remedy there would cure. */
   readonly isRefused: boolean
 }
 
 const keyOf = (r: Result) => `${r.rule.id} ${r.subject.id}`
-const isBad = (r: Result | undefined) =>
-  r !== undefined &&
-  (r.outcome === 'fault' || (r.outcome === 'undecided' && r.standing !== undefined))
+const isLeaning = (r: Result | undefined) => r?.outcome === 'undecided' && r.standing !== undefined
+const isBad = (r: Result | undefined) => r?.outcome === 'fault' || isLeaning(r)
+/** Unknown is not fine: what is open afterwards is not settled. A thing taken out takes its judgments along. */
+const isSettled = (r: Result | undefined) => r?.outcome !== 'fault' && r?.outcome !== 'undecided'
 
 /** A house judged once, to be compared with what it would be after each of many works. */
 export class Judged {
@@ -74,8 +78,10 @@ export function consequencesOf(before: Judged, result: Result, remedy: string): 
   for (const changes of effectsOf(remedy, new Work(before.site, result))) {
     const after = new Judged(withChanges(before.house, changes))
     const turned = compare(before, after)
-    const open = [...turned.broken, ...turned.required].filter(f => f.remedies.length === 0)
-    const isCured = !isBad(after.results.get(keyOf(result)))
+    const open = [...turned.broken, ...turned.required].filter(
+      f => f.remedies.length === 0 && f.conditional.length === 0,
+    )
+    const isCured = isSettled(after.results.get(keyOf(result)))
     const found = { ...base, changes, ...turned, isCured, isRefused: open.length > 0 }
     // One that cures and breaks nothing is what is wanted; else the first that cures at all.
     if (isCured && turned.broken.length === 0) return found
@@ -109,33 +115,28 @@ export function compare(before: Judged, after: Judged) {
   for (const [key, was] of before.results) {
     const is = after.results.get(key)
     if (is?.outcome === was.outcome && isBad(is) === isBad(was)) continue
-    if (isBad(was) && !isBad(is)) fixed.push(turned(was, is))
-    else if (is?.outcome === 'fault') {
-      const follow = { ...turned(was, is), remedies: offered(is, after.site) }
+    if (is?.outcome === 'fault') {
+      const follow = { ...turned(was, is), ...ways(is, after.site) }
       if (was.outcome === 'clear') broken.push(follow)
       else required.push(follow)
-    } else if (is?.outcome === 'undecided' && was.outcome !== 'undecided')
-      undecided.push(turned(was, is))
+    } else if (is?.outcome === 'undecided') {
+      // What leaned and is now merely open, or was a fault and is open, is open: nothing was fixed.
+      if (was.outcome !== 'undecided' || isLeaning(is)) undecided.push(turned(was, is))
+    } else if (isBad(was)) fixed.push(turned(was, is))
     else if (was.outcome === 'undecided' && is !== undefined) decided.push(turned(was, is))
   }
-  for (const [key, is] of after.results)
-    if (!before.results.has(key) && is.outcome === 'fault')
-      required.push({ ...turned(undefined, is), remedies: offered(is, after.site) })
+  for (const [key, is] of after.results) {
+    if (before.results.has(key)) continue
+    if (is.outcome === 'fault') required.push({ ...turned(undefined, is), ...ways(is, after.site) })
+    else if (isLeaning(is)) undecided.push(turned(undefined, is))
+  }
   return { fixed, broken, required, undecided, decided }
 }
 
-const offered = (result: Result, site: Site): readonly string[] =>
-  remediesFor(result, site)
-    .filter(({ advice }) => advice.verdict !== 'refused')
-    .map(({ remedy }) => remedy.id)
-
-/** The remedies of a finding that are offered here, each with what it would do. */
-export function optionsOf(
-  before: Judged,
-  result: Result,
-): readonly { readonly remedy: Remedy; readonly consequences: Consequences }[] {
-  return remediesFor(result, before.site)
-    .filter(({ advice }) => advice.verdict === 'offered')
-    .map(({ remedy }) => ({ remedy, consequences: consequencesOf(before, result, remedy.id) }))
+/** What can be done about a finding, apart by whether its conditions are known to hold. */
+function ways(result: Result, site: Site): Pick<FollowUp, 'remedies' | 'conditional'> {
+  const found = remediesFor(result, site)
+  const of = (verdict: string) =>
+    found.filter(f => f.advice.verdict === verdict).map(f => f.remedy.id)
+  return { remedies: of('offered'), conditional: of('conditional') }
 }
-export const isRemedy = (id: string): boolean => remedyById(id) !== undefined

@@ -1,6 +1,6 @@
 import { isKind, triedAt, valueOf, type Subject } from '../model/house'
 import type { AnyValue } from '../model/fields'
-import { SIZES } from '../tables/ampacity'
+import { SIZES, standardRatings } from '../tables/ampacity'
 import { equipmentGroundSize } from '../tables/grounding'
 import { ruleById } from '../rules'
 import type { Change } from './change'
@@ -14,6 +14,15 @@ const here =
   (facts: Facts): Effect =>
   w =>
     w.here(facts)
+/** Of several things one work can mend, those that were found: what nobody looked at stays unknown. */
+const mend =
+  (facts: Facts): Effect =>
+  w =>
+    w.here(
+      Object.fromEntries(
+        Object.entries(facts).filter(([field]) => triedAt(w.subject, field) !== undefined),
+      ),
+    )
 const atOutlet =
   (run: (w: Work, outlet: Subject<'outlet'>) => readonly Change[] | undefined): Effect =>
   w =>
@@ -45,15 +54,30 @@ function protectFrom(w: Work, first: Subject<'outlet'>, protection: string): Cha
   ]
 }
 function protectAtBreaker(w: Work, breaker: Subject<'breaker'>, protection: string): Change[] {
+  const circuits = w.pair.length > 1 ? w.pair : w.circuit ? [w.circuit] : []
+  const breakers = circuits.flatMap(c => w.site.get(valueOf(c, 'fedBy'), 'breaker') ?? [])
+  // A shared neutral goes through one device with both hots.
+  const isPair = breakers.length > 1
   return [
-    ...w.so(breaker, { protection, testButton: 'trips', year: w.year, fitsPanel: 'listed' }),
-    ...w.outlets.filter(o => valueOf(o, 'type') === 'receptacle').flatMap(o => w.marked(o, false)),
+    ...(isPair ? breakers : [breaker]).flatMap(b =>
+      w.so(b, {
+        protection,
+        testButton: 'trips',
+        year: w.year,
+        fitsPanel: 'listed',
+        ...(isPair && { handleTie: 'common trip' }),
+      }),
+    ),
+    ...circuits
+      .flatMap(c => w.site.outletsOf(c))
+      .filter(o => valueOf(o, 'type') === 'receptacle')
+      .flatMap(o => w.marked(o, false)),
   ]
 }
-/** Nobody can change a panel line: where none are made, a breaker is no way to protect. */
+/** A breaker is a way to protect only where one is known to be made for the panel. */
 const isMade = (w: Work, breaker: Subject<'breaker'>): boolean =>
-  valueOf(w.site.get(breaker.parent ?? undefined, 'enclosure'), 'protectiveBreakers') !==
-  'none made'
+  valueOf(w.site.get(breaker.parent ?? undefined, 'enclosure'), 'protectiveBreakers') ===
+  'available'
 
 /** New conductors of today's cable, of the size the device ahead asks for. */
 function newCable(w: Work, run: Subject<'segment'>, amps: number): Change[] {
@@ -71,8 +95,6 @@ function newCable(w: Work, run: Subject<'segment'>, amps: number): Change[] {
     egcSize: equipmentGroundSize(amps, 'copper') ?? size,
     egcMetal: 'copper',
     isWhiteHot: false,
-    isInInsulation: false,
-    burial: 'not buried',
     year: w.year,
   })
 }
@@ -150,7 +172,7 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   'splice-and-pigtail': w => {
     const { subject } = w
     if (isKind(subject, 'breaker')) return w.here({ conductorsOnTerminal: 1 })
-    return w.here({ multiwireNeutral: 'pigtailed', hasFreeLength: true })
+    return mend({ multiwireNeutral: 'pigtailed', hasFreeLength: true })(w)
   },
   'own-breaker': here({ conductorsOnTerminal: 1 }),
   'main-bond': here({ bondMeans: 'screw' }),
@@ -176,7 +198,7 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   're-terminate': w => {
     const { subject } = w
     if (isKind(subject, 'breaker')) return cooled(w, subject, {})
-    return w.here({ strayWiring: 'none', torque: 'torque tool used' })
+    return mend({ strayWiring: 'none', torque: 'torque tool used' })(w)
   },
   'move-to-sound-space': atBreaker((w, b) => cooled(w, b, {})),
   'listed-breaker': w =>
@@ -194,9 +216,9 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
       .flatMap(c => w.site.get(valueOf(c, 'fedBy'), 'breaker') ?? [])
       .flatMap(b => w.so(b, { handleTie: 'listed tie' })),
   'group-multiwire': w => w.pair.flatMap(c => w.so(c, { isGroupedInPanel: true })),
-  'close-openings': here({ openings: 0, entryConnectors: 'one each, or as listed' }),
-  relabel: here({ directory: 'legible and specific', contradictions: 0, fedFromLabel: 'there' }),
-  'clear-space': here({ isKeptClear: true, door: '90° or more' }),
+  'close-openings': mend({ openings: 0, entryConnectors: 'one each, or as listed' }),
+  relabel: mend({ directory: 'legible and specific', contradictions: 0, fedFromLabel: 'there' }),
+  'clear-space': mend({ isKeptClear: true, door: '90° or more' }),
   'raise-floor': here({ topHandleIn: 72 }),
   'relocate-panel': here({
     workingDepthIn: 36,
@@ -262,7 +284,7 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   ),
   'replace-device': atOutlet((w, o) => w.device(o, { gfciButton: 'trips, goes dead' })),
   'swap-line-load': here({ gfciButton: 'trips, goes dead' }),
-  'move-protection': here({ resetAccess: 'readily accessible', tubZone: 'clear of it' }),
+  'move-protection': mend({ resetAccess: 'readily accessible', tubZone: 'clear of it' }),
   'cut-ground-on': here({ carriesGroundOn: false }),
   'rewire-device': atOutlet((w, o) => {
     // Read again after the work: what was read before is read as it should be.
@@ -294,20 +316,20 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
       .flatMap(e => w.so(e, { rods: 2, spacingFt: 8 })),
   'tr-receptacle': atOutlet((w, o) => w.device(o, {})),
   'wr-receptacle': atOutlet((w, o) => w.device(o, { isWeatherResistant: true })),
-  'larger-box': here({ boxVolumeIn3: 42, fanBox: 'rated for a fan' }),
+  'larger-box': mend({ boxVolumeIn3: 42, fanBox: 'rated for a fan' }),
   'box-extender': here({ hasExtender: true }),
-  'fit-cover': here({ cover: 'in place', wetCover: 'covers the plug in use' }),
+  'fit-cover': mend({ cover: 'in place', wetCover: 'covers the plug in use' }),
   'box-for-splice': here({ splicePlace: 'in a box' }),
   'remake-splice': here({ spliceState: 'sound' }),
   're-land': w =>
     w.outlet ? w.here({ termination: 'binding screw' }) : w.here({ workmanship: 'sound' }),
-  'fasten-cable': here({
+  'fasten-cable': mend({
     support: 'within 12 in and every 4½ ft',
     boring: 'plated',
     firestop: 'sealed',
     exposure: 'protected or out of harm’s way',
   }),
-  'cooler-luminaire': here({
+  'cooler-luminaire': mend({
     supplyMarkC: 60,
     isOverlamped: false,
     recessed: 'rated for insulation contact',
@@ -354,7 +376,10 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
     const { kind } = w.subject
     if (kind === 'premises') return w.here({ emergencyDisconnect: 'there' })
     if (kind === 'building') return w.here({ disconnect: 'at the building' })
-    return w.here({ disconnect: 'within sight', applianceDisconnect: 'within sight or lockable' })
+    return mend({
+      disconnect: 'within sight',
+      applianceDisconnect: 'within sight or lockable',
+    })(w)
   },
 }
 
@@ -388,12 +413,15 @@ const CHANGES_NOTHING = new Set([
   'ground-rod-only',
   'own-ground-rod',
 ])
+/** Works around a fault of the thing, which stays as it is: its look is not fine afterwards. */
+const WORKS_AROUND = new Set(['protect-beside-panel'])
 
-const RATINGS = [15, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200]
 const SIZES_UP = SIZES.slice(0, 13)
 /** Ratings to try, the largest that might do first: as little is taken away as can be. */
-const smallerThan = (rating: number | undefined) =>
-  RATINGS.filter(r => rating === undefined || r < rating).reverse()
+const smallerThan = (w: Work, rating: number | undefined) =>
+  standardRatings(w.site.edition)
+    .filter(r => rating === undefined || r < rating)
+    .reverse()
 const upFrom = (size: string | undefined) => {
   const at = SIZES_UP.indexOf(size as (typeof SIZES_UP)[number])
   return SIZES_UP.slice(at + 1)
@@ -403,7 +431,7 @@ const deviceOf = (w: Work): Subject<'breaker'> | undefined =>
 const smallerDevice: Search = w => {
   const device = deviceOf(w)
   if (!device) return []
-  return smallerThan(valueOf(device, 'ratingAmps')).map(ratingAmps =>
+  return smallerThan(w, valueOf(device, 'ratingAmps')).map(ratingAmps =>
     w.so(device, { ratingAmps, year: w.year }),
   )
 }
@@ -411,7 +439,9 @@ const smallerDevice: Search = w => {
 const suitingDevice: Search = w => {
   const device = deviceOf(w)
   if (!device) return []
-  return RATINGS.map(ratingAmps => w.so(device, { ratingAmps, year: w.year }))
+  return standardRatings(w.site.edition).map(ratingAmps =>
+    w.so(device, { ratingAmps, year: w.year }),
+  )
 }
 const largerSize =
   (field: string, more: Facts = {}): Search =>
@@ -490,7 +520,7 @@ const SEARCHES: Readonly<Record<string, Search>> = {
   'appliance-breaker': suitingDevice,
   'smaller-main': w =>
     isKind(w.subject, 'enclosure')
-      ? smallerThan(valueOf(w.subject, 'mainAmps')).map(mainAmps => w.here({ mainAmps }))
+      ? smallerThan(w, valueOf(w.subject, 'mainAmps')).map(mainAmps => w.here({ mainAmps }))
       : [],
   'replace-service-conductors': w =>
     SIZES_UP.slice(5).map(serviceSize =>
@@ -585,7 +615,7 @@ function fineValue(ruleId: string): readonly [field: string, value: AnyValue] | 
  */
 export function effectsOf(remedy: string, work: Work): readonly (readonly Change[])[] {
   if (CHANGES_NOTHING.has(remedy)) return [[]]
-  const fine = fineValue(work.result.rule.id)
+  const fine = WORKS_AROUND.has(remedy) ? undefined : fineValue(work.result.rule.id)
   const also = fine ? work.here({ [fine[0]]: fine[1] }) : []
   const searched = SEARCHES[remedy]?.(work)
   if (searched && searched.length > 0) return searched.map(changes => [...changes, ...also])

@@ -136,6 +136,7 @@ function closeChains(
   const finding = now.resultOf(next.rule, next.subject)
   if (!finding) return []
   const closed: (readonly Step[])[] = []
+  // Only what is offered: a way that depends on a look is no way to promise.
   for (const id of next.remedies.slice(0, WAYS)) {
     if (choosing.isForbidden(id, next.subject)) continue
     if (effort.left-- <= 0) break

@@ -2,7 +2,7 @@ import type { Result } from '../engine/evaluate'
 import type { Site } from '../derive/site'
 import { labelOf } from '../texts/labels'
 import type { Consequences, FollowUp, Turned } from './consequences'
-import type { Chosen, Plan } from './plan'
+import type { Aim, Chosen, Plan, RunnerUp } from './plan'
 import type { PriceBook } from './prices'
 
 /** `$1,234.50` */
@@ -22,15 +22,22 @@ const labelAt = (site: Site, id: string): string => {
 }
 
 /** Why this one: said with the runner-up, and what it would have to cost to be no longer the one. */
-export function whyOf({ runnerUp, option }: Chosen): string {
+export function whyOf({ runnerUp, option }: Chosen, aim: Aim): string {
   if (!runnerUp) return 'The only way here that cures it and leaves nothing behind'
   const other = runnerUp.remedies.join(' and ') || 'doing it another way'
+  if (aim === 'least-opening' && runnerUp.wallFt > 0)
+    return `${other} would open ${runnerUp.wallFt} ft more of wall`
+  if (aim === 'fewest-tests' && runnerUp.buttons > 0)
+    return `${other} would put in ${runnerUp.buttons} more to test each month`
   return runnerUp.more === 0
     ? `As cheap as: ${other}`
     : `${other} would make the plan ${money(runnerUp.more)} dearer; it would be the one if this cost more than ${money(
         option.cents + runnerUp.more,
       )}`
 }
+
+const decidesByCents = (r: RunnerUp, aim: Aim): boolean =>
+  !(aim === 'least-opening' && r.wallFt !== 0) && !(aim === 'fewest-tests' && r.buttons !== 0)
 
 /** A plan as plain data: what `corvit plan` prints. */
 export function plainPlan(plan: Plan, site: Site, book: PriceBook) {
@@ -65,9 +72,13 @@ export function plainPlan(plan: Plan, site: Site, book: PriceBook) {
         buttons: c.option.buttons,
         needsPermit: c.option.needsPermit,
       },
-      why: whyOf(c),
+      why: whyOf(c, plan.aim),
       runnerUp: c.runnerUp ?? null,
-      flipsAt: c.runnerUp ? c.option.cents + c.runnerUp.more : null,
+      // Where walls or buttons come first, no price flips it.
+      flipsAt:
+        c.runnerUp && decidesByCents(c.runnerUp, plan.aim)
+          ? c.option.cents + c.runnerUp.more
+          : null,
     })),
     shared: plan.shared,
     stages: plan.stages,
@@ -77,6 +88,8 @@ export function plainPlan(plan: Plan, site: Site, book: PriceBook) {
     })),
     left: plan.left.map(f => findingOf(site, f)),
     newlyRequired: plan.newlyRequired,
+    newlyUndecided: plan.newlyUndecided,
+    unmetLocks: plan.unmetLocks,
     proof: plan.proof,
   }
 }

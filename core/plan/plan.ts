@@ -3,7 +3,7 @@ import { SEVERITIES, type Severity } from '../engine/severity'
 import type { House } from '../model/house'
 import { labelOf } from '../texts/labels'
 import { withChanges } from './change'
-import { compare, Judged, type FollowUp } from './consequences'
+import { compare, Judged, type FollowUp, type Turned } from './consequences'
 import { cheapestCover, coverKey, type Action } from './cover'
 import { findingKey, optionsFor, type NotAnOption, type Option } from './options'
 import { SAMPLE_PRICES, type PriceBook } from './prices'
@@ -15,33 +15,52 @@ export interface FindingRef {
   readonly rule: string
   readonly subject: string
 }
+export interface Lock {
+  readonly subject: string
+  readonly remedy: string
+}
 export interface PlanRequest {
   readonly aim?: Aim
   /** What is to be fixed: every fault, what has to be made safe now, or these findings. */
   readonly fix?: 'all' | 'make-safe' | readonly FindingRef[]
   readonly prices?: PriceBook
   /** Remedies that must be chosen where they are an option. */
-  readonly locks?: readonly { readonly subject: string; readonly remedy: string }[]
+  readonly locks?: readonly Lock[]
   readonly forbids?: readonly { readonly remedy: string; readonly subject?: string }[]
   /** Cents there are; with it the plan takes away the most danger that can be paid for. */
   readonly budget?: number
   /** Called while options are worked out, from 0 to 1; answers false to stop. */
   readonly onProgress?: (share: number) => boolean | undefined
 }
+/** What the plan would be without one choice: more, or less where something comes before cents. */
+export interface RunnerUp {
+  readonly remedies: readonly string[]
+  /** Cents for the whole plan. */
+  readonly more: number
+  readonly wallFt: number
+  readonly buttons: number
+}
 export interface Chosen {
   readonly option: Option
   /** Of the chosen findings, those it takes away. */
   readonly findings: readonly Result[]
   readonly severity: Severity
-  /** Cheapest other way, where there is one, and what the whole plan would then cost more. */
-  readonly runnerUp: { readonly remedies: readonly string[]; readonly more: number } | undefined
+  /** The next best whole plan without it, where there is one. */
+  readonly runnerUp: RunnerUp | undefined
 }
 export interface Stage {
   readonly title: string
   readonly choices: readonly number[]
 }
 export interface Plan {
-  readonly status: 'planned' | 'nothing to fix' | 'infeasible' | 'out of budget' | 'stopped'
+  readonly status:
+    | 'planned'
+    | 'nothing to fix'
+    | 'infeasible'
+    | 'out of budget'
+    /** The search was given up before a set was found that holds. */
+    | 'not shown to hold'
+    | 'stopped'
   readonly aim: Aim
   readonly choices: readonly Chosen[]
   readonly shared: readonly { readonly what: string; readonly cents: number }[]
@@ -53,10 +72,16 @@ export interface Plan {
   readonly left: readonly Result[]
   /** What the whole plan, judged again, would still bring along; empty in a plan that holds. */
   readonly newlyRequired: readonly FollowUp[]
+  /** Decided before, and open when the whole plan is done: to be looked at then. */
+  readonly newlyUndecided: readonly Turned[]
+  /** Locks that no option of this house keeps. */
+  readonly unmetLocks: readonly Lock[]
   readonly proof: {
     readonly solver: 'own search' | 'own search, over budgets'
-    /** Proven: nothing cheaper does the same with these options. */
-    readonly gap: 0
+    /** Judged again with all of it done, every finding it is for is settled and nothing new is a fault. */
+    readonly holds: boolean
+    /** 0: nothing lighter does the same with these options. Null where that was not shown. */
+    readonly gap: 0 | null
     readonly options: number
     /** Sets that were cheaper, and did not hold when the whole house was judged again. */
     readonly refused: number
@@ -106,7 +131,9 @@ export function planHouse(house: House, request: PlanRequest = {}): Plan {
     clash: [],
     left: [],
     newlyRequired: [],
-    proof: { solver: 'own search', gap: 0, options: 0, refused: 0 },
+    newlyUndecided: [],
+    unmetLocks: [],
+    proof: { solver: 'own search', holds: true, gap: 0, options: 0, refused: 0 },
   } as const
   if (findings.length === 0) return { ...base, status: 'nothing to fix' }
 
@@ -122,15 +149,15 @@ export function planHouse(house: House, request: PlanRequest = {}): Plan {
   const lockKeys = (request.locks ?? [])
     .map(l => LOCK + l.subject)
     .filter(key => options.some(o => o.fixes.has(key)))
+  const unmetLocks = (request.locks ?? []).filter(l => !lockKeys.includes(LOCK + l.subject))
   const wanted = [...reachable.map(findingKey), ...lockKeys]
   const solved = solve(before, options, wanted, aim, book)
-  if (!solved) return { ...base, status: 'infeasible', clash }
+  if (!solved) return { ...base, status: 'infeasible', clash, unmetLocks }
   const chosen = solved.actions.map(i => options[i] as Option)
+  // Without a budget, or within it, everything is taken away: the lightest set is then the most protection too.
   const isOver = request.budget !== undefined && costAll(chosen, book).total > request.budget
-  const kept =
-    isOver || aim === 'most-protection'
-      ? within(options, reachable, request.budget ?? Infinity, book)
-      : chosen
+  const isExact = !isOver && solved.holds
+  const kept = isOver ? within(options, reachable, request.budget ?? 0, book) : chosen
   const { total, shared } = costAll(kept, book)
   const after = new Judged(
     withChanges(
@@ -145,10 +172,20 @@ export function planHouse(house: House, request: PlanRequest = {}): Plan {
     option,
     findings: findings.filter(f => option.fixes.has(findingKey(f))),
     severity: worstOf(findings.filter(f => option.fixes.has(findingKey(f)))),
-    runnerUp: isOver ? undefined : runnerUp(options, option, wanted, aim, book, solved.weight),
+    runnerUp: isExact ? runnerUp(before, options, option, wanted, aim, book, chosen) : undefined,
   }))
+  const settled = new Set(turned.fixed.map(f => `${f.rule} ${f.subject}`))
+  const isKept = reachable.every(f => left.includes(f) || settled.has(findingKey(f)))
+  const isHolding = turned.broken.length === 0 && turned.required.length === 0 && isKept
   return {
-    status: clash.length > 0 ? 'infeasible' : left.length > 0 ? 'out of budget' : 'planned',
+    status:
+      clash.length > 0 || unmetLocks.length > 0
+        ? 'infeasible'
+        : !isHolding
+          ? 'not shown to hold'
+          : left.length > 0
+            ? 'out of budget'
+            : 'planned',
     aim,
     choices,
     shared,
@@ -157,9 +194,12 @@ export function planHouse(house: House, request: PlanRequest = {}): Plan {
     clash,
     left,
     newlyRequired: [...turned.broken, ...turned.required],
+    newlyUndecided: turned.undecided,
+    unmetLocks,
     proof: {
       solver: isOver ? 'own search, over budgets' : 'own search',
-      gap: 0,
+      holds: isHolding,
+      gap: isHolding && (isOver || solved.holds) ? 0 : null,
       options: options.length,
       refused: solved.refused,
     },
@@ -224,10 +264,9 @@ const weightOf = (o: Option, aim: Aim): number => {
   return o.cents
 }
 
-interface Solved {
-  readonly weight: number
-  readonly actions: readonly number[]
+interface Solved extends Lightest {
   readonly refused: number
+  readonly holds: boolean
 }
 /** What did not hold when it was judged again, so that something else is looked for. */
 interface Wanting {
@@ -246,25 +285,27 @@ function solve(
   wanted: readonly string[],
   aim: Aim,
   book: PriceBook,
+  barred?: Option,
 ): Solved | undefined {
   const wanting: Wanting = { refused: new Set(), links: [] }
   for (let round = 0; ; round++) {
-    const best = lightest(options, wanted, aim, book, wanting)
+    const best = lightest(options, wanted, aim, book, wanting, barred)
     if (!best) return undefined
-    if (round >= MOST_REFUSED || !learn(before, options, wanted, best, wanting))
-      return { ...best, refused: wanting.refused.size }
+    const isHolding = holds(before, options, best.actions, wanted)
+    const isDone = isHolding || round >= MOST_REFUSED
+    if (isDone || !learn(before, options, wanted, best, wanting))
+      return { ...best, refused: wanting.refused.size, holds: isHolding }
   }
 }
 
-/** Judges a set again; true where something was learned from it, false where it holds or no more can be learned. */
+/** Learns from a set that does not hold which part of it is to blame; false where no more can be learned. */
 function learn(
   before: Judged,
   options: readonly Option[],
   wanted: readonly string[],
-  { actions, parts }: Lightest,
+  { parts }: Lightest,
   wanting: Wanting,
 ): boolean {
-  if (holds(before, options, actions, wanted)) return false
   const keysOf = (part: readonly number[]) =>
     wanted.filter(k => part.some(i => options[i]?.fixes.has(k)))
   let isLearned = false
@@ -300,11 +341,12 @@ function lightest(
   wanted: readonly string[],
   aim: Aim,
   book: PriceBook,
-  { refused, links }: Wanting = { refused: new Set(), links: [] },
+  { refused, links }: Wanting,
+  barred?: Option,
 ): Lightest | undefined {
   const number = new Map(wanted.map((key, i) => [key, i]))
   const actionOf = (o: Option, hasPermit: boolean): Action => ({
-    weight: hasPermit || !o.needsPermit ? weightOf(o, aim) : Infinity,
+    weight: o !== barred && (hasPermit || !o.needsPermit) ? weightOf(o, aim) : Infinity,
     covers: [...o.fixes].flatMap(k => number.get(k) ?? []).sort((a, b) => a - b),
   })
   const tries = [true, false].flatMap(hasPermit => {
@@ -344,24 +386,33 @@ function costAll(options: readonly Option[], book: PriceBook) {
   return { shared, total: cents }
 }
 
-/** What is done without one option: the cheapest other way, and how much more the whole is then. */
+/** The best whole plan without one option, judged again like the plan itself. */
 function runnerUp(
+  before: Judged,
   options: readonly Option[],
   option: Option,
   wanted: readonly string[],
   aim: Aim,
   book: PriceBook,
-  weight: number,
-): Chosen['runnerUp'] {
-  const rest = options.filter(o => o !== option)
-  const other = lightest(rest, wanted, aim, book)
-  if (!other) return undefined
-  const instead = other.actions
-    .map(i => rest[i] as Option)
-    .filter(o => [...o.fixes].some(k => option.fixes.has(k)))
+  chosen: readonly Option[],
+): RunnerUp | undefined {
+  const other = solve(before, options, wanted, aim, book, option)
+  if (!other?.holds) return undefined
+  const instead = other.actions.map(i => options[i] as Option)
+  const sum = (list: readonly Option[], of: (o: Option) => number) =>
+    list.reduce((n, o) => n + of(o), 0)
+  const more = (of: (o: Option) => number) => sum(instead, of) - sum(chosen, of)
   return {
-    remedies: [...new Set(instead.map(o => o.steps[0]?.remedy.title ?? ''))],
-    more: Math.round((other.weight - weight) % BEFORE_CENTS),
+    remedies: [
+      ...new Set(
+        instead
+          .filter(o => [...o.fixes].some(k => option.fixes.has(k)))
+          .map(o => o.steps[0]?.remedy.title ?? ''),
+      ),
+    ],
+    more: costAll(instead, book).total - costAll(chosen, book).total,
+    wallFt: more(o => o.wallFt),
+    buttons: more(o => o.buttons),
   }
 }
 

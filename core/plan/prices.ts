@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { Change } from './change'
-import type { Remedy } from '../remedies'
+import { remedyById, type Remedy } from '../remedies'
 
 const cents = z.number().int().min(0).max(100_000_000)
 const minutes = z.number().int().min(0).max(100_000)
@@ -25,7 +25,11 @@ export const priceBookSchema = z.strictObject({
   contingencyPermille: z.number().int().min(0).max(2000),
   taxPermille: z.number().int().min(0).max(1000),
   /** By id of the remedy; what is not named costs what `other` says. */
-  remedies: z.record(z.string().max(80), line),
+  remedies: z.record(z.string().max(80), line).superRefine((lines, c) => {
+    for (const id of Object.keys(lines))
+      if (!remedyById(id))
+        c.addIssue({ code: 'custom', path: [id], message: 'expected the id of a remedy' })
+  }),
   other: line,
 })
 export type PriceBook = z.infer<typeof priceBookSchema>
@@ -139,11 +143,9 @@ export function costOf(
   book: PriceBook,
 ): Cost {
   const { material, minutes: base } = book.remedies[remedy.id] ?? book.other
-  const devices = new Set<string>()
   let buttons = 0
   for (const c of changes) {
     if (c.act !== 'note') continue
-    if (c.field === 'work' && c.value === 'replaced') devices.add(c.subject)
     if (c.field === 'protection' && c.value !== 'none' && c.value !== 'standard') buttons++
   }
   const feet = RUNS.has(remedy.id) ? Math.round(runFt ?? UNMEASURED_FT) : 0

@@ -1,6 +1,7 @@
 import type { AnyValue } from '../model/fields'
 import { isKind, valueOf, type Subject } from '../model/house'
 import type { Site } from '../derive/site'
+import { groundOf } from '../derive/ground'
 import { neutralGroupOf } from '../derive/neutrals'
 import type { Result } from '../engine/evaluate'
 import type { Change } from './change'
@@ -97,7 +98,7 @@ export class Work {
       ...facts,
     })
   }
-  /** A grounding conductor that is there, connected and proved. */
+  /** A grounding conductor that is there and connected, with the readings its acceptance test asks for. */
   grounded(outlet: Subject<'outlet'>): Change[] {
     return this.so(outlet, {
       ground: 'connected',
@@ -107,8 +108,9 @@ export class Work {
       hasNeutralGroundJumper: false,
     })
   }
-  /** What an outlet behind a protective device says on its face. */
+  /** What an outlet behind a protective device says on its face, where it is known to have no ground. 406.4(D)(2). */
   marked(outlet: Subject<'outlet'>, isOwn: boolean): Change[] {
+    if (groundOf(this.site, outlet).value !== 'none') return []
     return this.so(outlet, { isMarkedNoGround: true, ...(!isOwn && { isMarkedGfci: true }) })
   }
 }

@@ -1,0 +1,168 @@
+import {
+  compare,
+  consequencesOf,
+  effectsOf,
+  Judged,
+  Ledger,
+  planHouse,
+  priceBookSchema,
+  remedyById,
+  SAMPLE_PRICES,
+  Work,
+  type House,
+  type Result,
+  type WorkChange,
+} from '#core'
+import { observe, panel, type Node } from '../../support/house'
+import { OPEN, wing } from '../../support/wing'
+
+const houseOf = (node: Node): House => new Ledger(observe(node)).house
+const judged = (node: Node) => new Judged(houseOf(node))
+const key = (t: { rule: string; subject: string }) => `${t.rule} ${t.subject}`
+/** What the work of a remedy would write, as `thing.field` with its value. */
+function writes(
+  node: Node,
+  rule: string,
+  subject: string,
+  remedy: string,
+): Record<string, unknown> {
+  const before = judged(node)
+  const finding = before.resultOf(rule, subject)
+  if (!finding) throw new Error(`no ${rule} on ${subject}`)
+  const [changes = []] = effectsOf(remedy, new Work(before.site, finding))
+  const notes = changes.filter((c): c is WorkChange & { act: 'note' } => c.act === 'note')
+  return Object.fromEntries(notes.map(c => [`${c.subject}.${c.field}`, c.value]))
+}
+
+describe('what is not known is not cured', () => {
+  const known = judged(wing({}, [{}]))
+  const unknown = judged(wing({}, [{ ground: undefined }]))
+  it('a fault that is merely open afterwards is not fixed', () => {
+    expect(known.resultOf('open-ground-three-slot', 'p1')?.outcome).toBe('fault')
+    expect(unknown.resultOf('open-ground-three-slot', 'p1')?.outcome).toBe('undecided')
+    const turned = compare(known, unknown)
+    expect(turned.fixed.map(key)).not.toContain('open-ground-three-slot p1')
+    expect(turned.undecided.map(key)).toContain('open-ground-three-slot p1')
+  })
+  it('what leans to a fault afterwards is not decided', () => {
+    const leaning = judged(wing({}, [{ ground: undefined, lamps: 'open ground' }]))
+    const plain = judged(wing({}, [{ ground: undefined }]))
+    for (const [k, is] of leaning.results) {
+      if (is.outcome !== 'undecided' || is.standing === undefined) continue
+      const was = plain.results.get(k)
+      if (was?.outcome !== 'undecided' || was.standing !== undefined) continue
+      expect(compare(plain, leaning).decided.map(key)).not.toContain(k)
+    }
+    // Nothing open before and open after is ever called decided.
+    for (const t of compare(plain, leaning).decided) expect(t.after).not.toBe('undecided')
+  })
+  it('a plan says so where its work leaves something open that was decided', () => {
+    const { newlyUndecided } = planHouse(houseOf(wing({}, undefined, 'attic')), {
+      fix: OPEN,
+      forbids: [{ remedy: 'two-slot-device' }],
+    })
+    expect(Array.isArray(newlyUndecided)).toBe(true)
+  })
+})
+
+describe('what a work makes so is only what it makes so', () => {
+  it('a device beside the panel does not make protective breakers for it', () => {
+    const house = wing({ protectiveBreakers: 'none made' })
+    const after = writes(house, 'panel-no-protective-breakers', 'main', 'protect-beside-panel')
+    expect(after['main.protectiveBreakers']).toBeUndefined()
+  })
+  it('a cover on a dry wall says nothing of wet places', () => {
+    const after = writes(wing({}, [{ cover: 'missing' }]), 'cover-missing', 'p1', 'fit-cover')
+    expect(after).toEqual({ 'p1.cover': 'in place' })
+  })
+  it('a device moved within reach says nothing of tubs', () => {
+    const house = wing({}, [{ protection: 'GFCI', resetAccess: 'locked away' }])
+    const after = writes(house, 'gfci-not-readily-accessible', 'p1', 'move-protection')
+    expect(after).toEqual({ 'p1.resetAccess': 'readily accessible' })
+  })
+  it('a protective breaker marks no outlet that has a ground', () => {
+    const grounded = {
+      ground: 'connected',
+      groundOhms: 0.2,
+      lamps: 'correct',
+      groundToReferenceV: 0,
+      hasNeutralGroundJumper: false,
+    }
+    const after = writes(wing({}, [{}, grounded]), 'open-ground-three-slot', 'p1', 'gfci-breaker')
+    expect(after['p1.isMarkedNoGround']).toBe(true)
+    expect(after['p2.isMarkedNoGround']).toBeUndefined()
+  })
+  it('on a shared neutral both breakers are one two-pole breaker', () => {
+    const half = (id: string, space: number, other: string, outlets: Node[]) => ({
+      id: `b-${id}`,
+      space,
+      poles: 1,
+      ratingAmps: 20,
+      device: 'breaker',
+      circuit: { id, sharesNeutralWith: [other], outlets },
+    })
+    const p = { id: 'p', type: 'receptacle', slots: 'three', ground: 'none', after: 'panel' }
+    const house = panel([half('a', 1, 'b', [p]), half('b', 3, 'a', [])], {
+      protectiveBreakers: 'available',
+    })
+    const after = writes(house, 'open-ground-three-slot', 'p', 'gfci-breaker')
+    expect(after['b-a.protection']).toBe('dual')
+    expect(after['b-b.protection']).toBe('dual')
+    expect(after['b-b.handleTie']).toBe('common trip')
+  })
+})
+
+describe('a plan claims no more than it has', () => {
+  const keep = { fix: OPEN, forbids: [{ remedy: 'two-slot-device' }] }
+  it('does not lean on a follow-up that depends on a look', () => {
+    const before = judged(wing({ protectiveBreakers: undefined }))
+    const finding = before.resultOf('open-ground-three-slot', 'p1') as Result
+    const { required } = consequencesOf(before, finding, 'gfci-here')
+    const afci = required.find(r => r.rule === 'afci-missing')
+    expect(afci?.remedies).not.toContain('afci-breaker')
+    expect(afci?.conditional).toContain('afci-breaker')
+  })
+  it('tells the runner-up in cents whatever the aim, and a flip only where cents decide', () => {
+    const house = houseOf(wing({}, undefined, 'attic'))
+    const cheap = planHouse(house, keep)
+    const quiet = planHouse(house, { ...keep, aim: 'fewest-tests' })
+    for (const { choices, total } of [cheap, quiet])
+      for (const { runnerUp } of choices) {
+        if (!runnerUp) continue
+        const other = planHouse(house, {
+          ...keep,
+          forbids: [
+            ...keep.forbids,
+            ...choices.flatMap(c => c.option.steps.map(s => ({ remedy: s.remedy.id }))),
+          ],
+        })
+        if (other.status === 'planned') expect(Math.abs(runnerUp.more)).toBeLessThan(total * 50)
+      }
+    expect(quiet.choices.every(c => c.runnerUp === undefined || c.runnerUp.more % 1 === 0)).toBe(
+      true,
+    )
+  })
+  it('is proven only where it holds when judged again', () => {
+    const { proof, status, newlyRequired } = planHouse(houseOf(wing()), keep)
+    expect([status, proof.holds, proof.gap]).toEqual(['planned', true, 0])
+    expect(newlyRequired).toEqual([])
+  })
+  it('says which lock has no work to keep it', () => {
+    const made = planHouse(houseOf(wing()), {
+      ...keep,
+      locks: [{ subject: 'p1', remedy: 'use-raceway' }],
+    })
+    expect(made.unmetLocks).toEqual([{ subject: 'p1', remedy: 'use-raceway' }])
+    expect(made.status).toBe('infeasible')
+  })
+})
+
+describe('prices', () => {
+  it('name remedies there are, in the book that ships and in one that is read', () => {
+    for (const id of Object.keys(SAMPLE_PRICES.remedies)) expect(remedyById(id)?.id).toBe(id)
+    const line = { material: 100, minutes: 5 }
+    const wrong = { ...SAMPLE_PRICES, remedies: { 'no-such-work': line } }
+    const parsed = priceBookSchema.safeParse(wrong)
+    expect(parsed.error?.issues[0]?.path).toEqual(['remedies', 'no-such-work'])
+  })
+})
