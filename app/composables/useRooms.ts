@@ -10,7 +10,7 @@ export const OUTLET_KINDS = [
   { type: 'switch', word: 'Switch', icon: 'lucide:toggle-left' },
   { type: 'luminaire', word: 'Light', icon: 'lucide:lightbulb' },
 ] as const
-/** What is seen and felt, and is often the same all round a room; nothing that is measured. */
+/** What the face shows and is often the same all round a room; nothing that is measured, or in the box. */
 const ALIKE = [
   'slots',
   'deviceAmps',
@@ -18,7 +18,6 @@ const ALIKE = [
   'cover',
   'isTamperResistant',
   'appliance',
-  'metal',
 ] as const
 /** Id of the place for what has no room yet. */
 export const LOST = 'lost'

@@ -26,9 +26,14 @@ export interface Raise {
   readonly words: string
 }
 
-/** Facts a proving picture of these things would raise: known, and on weaker evidence than the picture gives. */
-export function raisedBy(things: readonly Subject[]): readonly Raise[] {
-  return things.flatMap(thing =>
+/**
+ * Facts a proving picture of a thing would raise: known, and on weaker evidence than the picture gives. A picture at
+ * the breaker shows the run that lands there: of several, which one that is was not recorded, and none is raised.
+ */
+export function raisedBy(subject: Subject, things: readonly Subject[]): readonly Raise[] {
+  const runs = things.filter(t => t.kind === 'segment')
+  const shown = things.filter(t => t.kind !== 'segment' || t.id === subject.id || runs.length === 1)
+  return [subject, ...shown.filter(t => t.id !== subject.id)].flatMap(thing =>
     PROVES.filter(([kind]) => kind === thing.kind).flatMap(([kind, name, grade]) => {
       const fact = factAt(thing, name)
       if (fact?.state !== 'known' || gradeRank(fact.grade) <= gradeRank(grade)) return []

@@ -77,12 +77,12 @@ const textOf = (p: RulePage): string =>
     .toLowerCase()
 
 /**
- * Pages that answer a query, in the order of the catalog.
+ * Pages that answer a query: those with all the words in their title first, else in the order of the catalog.
  * @example findRules(ruleBook(), { words: 'bathroom 210.8', edition: 2020 })
  */
 export function findRules(book: readonly RulePage[], query: BookQuery): readonly RulePage[] {
   const words = (query.words ?? '').toLowerCase().split(/\s+/).filter(Boolean)
-  return book.filter(p => {
+  const found = book.filter(p => {
     if (query.kind !== undefined && p.kind !== query.kind) return false
     if (query.family !== undefined && p.family !== query.family) return false
     if (query.edition !== undefined && (p.since ?? 0) > query.edition) return false
@@ -90,4 +90,10 @@ export function findRules(book: readonly RulePage[], query: BookQuery): readonly
     const text = textOf(p)
     return words.every(w => text.includes(w))
   })
+  if (words.length === 0) return found
+  const isInTitle = (p: RulePage) => {
+    const title = `${p.title} ${p.fault}`.toLowerCase()
+    return words.every(w => title.includes(w))
+  }
+  return [...found.filter(isInTitle), ...found.filter(p => !isInTitle(p))]
 }

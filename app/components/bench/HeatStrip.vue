@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { calculatorById, labelOf, quantity, typedIn, valueOf } from '#core'
+import { asTyped, calculatorById, labelOf, quantity, typedIn, valueOf } from '#core'
 
 const job = useJobStore()
 /** One breaker scanned, as it is typed: temperatures in the unit shown. */
@@ -23,7 +23,7 @@ interface Heat {
   readonly next: string
 }
 const unit = computed(() => typedIn('°C', job.site.units))
-const shownIn = (c: number) => (unit.value.unit === '°F' ? Math.round((c * 9) / 5 + 32) : c)
+const shownIn = (c: number) => asTyped(c, '°C', job.site.units)
 const air = ref<number>()
 const rows = ref<Row[]>([])
 /** What the house has already; more is added by hand. */
@@ -72,13 +72,16 @@ function tryExample() {
     { id: 'hall', temperature: shownIn(31), rating: 15, load: undefined },
   ]
 }
+/** Told apart by their place in the strip: two may have one name. */
 const complete = computed(() =>
-  rows.value.filter(r => r.temperature !== undefined && r.rating !== undefined),
+  rows.value
+    .map((r, i) => ({ ...r, key: String(i) }))
+    .filter(r => r.temperature !== undefined && r.rating !== undefined),
 )
 const heat = computed<readonly Heat[]>(() => {
   if (air.value === undefined || complete.value.length === 0) return []
   const scans = complete.value.map(r => ({
-    id: r.id,
+    id: r.key,
     temperatureC: unit.value.declared(r.temperature!),
     ratingAmps: r.rating!,
     ...(r.isElectronic && { isElectronic: true }),
@@ -130,7 +133,7 @@ const CLASS_WORDS: Readonly<Record<string, string>> = {
       <li
         v-for="(r, i) in rows"
         :key="i"
-        :class="{ hot: byId.get(r.id) && isHot(byId.get(r.id)!) }"
+        :class="{ hot: byId.get(String(i)) && isHot(byId.get(String(i))!) }"
       >
         <UInput v-model="rows[i]!.id" class="name" :aria-label="`name of breaker ${i + 1}`" />
         <UInputNumber
@@ -159,29 +162,29 @@ const CLASS_WORDS: Readonly<Record<string, string>> = {
           :aria-label="`take ${r.id} off`"
           @click="rows.splice(i, 1)"
         />
-        <template v-if="byId.get(r.id)">
+        <template v-if="byId.get(String(i))">
           <span class="bar"
-            ><i :style="{ width: `${Math.max(1, (100 * byId.get(r.id)!.overAirC) / most)}%` }"
+            ><i :style="{ width: `${Math.max(1, (100 * byId.get(String(i))!.overAirC) / most)}%` }"
           /></span>
           <p class="says">
-            <b>{{ quantity(byId.get(r.id)!.overAirC, 'Δ°C', job.site.units) }} over air</b>,
-            {{ CLASS_WORDS[byId.get(r.id)!.airClass] ?? byId.get(r.id)!.airClass
-            }}<template v-if="(byId.get(r.id)!.overWarmestC ?? 0) > 0">
-              · {{ quantity(byId.get(r.id)!.overWarmestC!, 'Δ°C', job.site.units) }} over its
+            <b>{{ quantity(byId.get(String(i))!.overAirC, 'Δ°C', job.site.units) }} over air</b>,
+            {{ CLASS_WORDS[byId.get(String(i))!.airClass] ?? byId.get(String(i))!.airClass
+            }}<template v-if="(byId.get(String(i))!.overWarmestC ?? 0) > 0">
+              · {{ quantity(byId.get(String(i))!.overWarmestC!, 'Δ°C', job.site.units) }} over its
               likes</template
-            ><template v-if="byId.get(r.id)!.atRatedC">
+            ><template v-if="byId.get(String(i))!.atRatedC">
               · at full rating
               {{
                 byId
-                  .get(r.id)!
+                  .get(String(i))!
                   .atRatedC!.map(c => quantity(c, 'Δ°C', job.site.units))
                   .join(' to ')
               }}</template
-            ><template v-if="byId.get(r.id)!.isWeak"> · low load: means little</template>
+            ><template v-if="byId.get(String(i))!.isWeak"> · low load: means little</template>
             <span class="soft block"
-              ><template v-if="byId.get(r.id)!.causes[0]"
-                >First suspect: {{ byId.get(r.id)!.causes[0]!.cause }}. </template
-              >{{ byId.get(r.id)!.next }}</span
+              ><template v-if="byId.get(String(i))!.causes[0]"
+                >First suspect: {{ byId.get(String(i))!.causes[0]!.cause }}. </template
+              >{{ byId.get(String(i))!.next }}</span
             >
           </p>
         </template>

@@ -8,8 +8,25 @@ export interface KeyPadProps {
 
 <script setup lang="ts">
 const { label, unit } = defineProps<KeyPadProps>()
-/** The number as it is typed; empty while nothing is read. */
-const text = defineModel<string>({ required: true })
+/** The number read; undefined while nothing is. */
+const value = defineModel<number | undefined>({ required: true })
+/** As it stands on the display: "1." is on the way to 1.5, and is no other number than 1 yet. */
+const text = ref('')
+const numberOf = (t: string): number | undefined => {
+  const trimmed = t.trim().replace(',', '.')
+  const number = Number(trimmed)
+  return trimmed === '' || trimmed === '.' || Number.isNaN(number) ? undefined : number
+}
+watch(
+  [value, () => label],
+  () => {
+    if (numberOf(text.value) !== value.value) text.value = value.value?.toString() ?? ''
+  },
+  { immediate: true },
+)
+watch(text, t => {
+  value.value = numberOf(t)
+})
 const KEYS = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', '⌫'] as const
 /** A meter shows five digits at most. */
 const LONGEST = 7

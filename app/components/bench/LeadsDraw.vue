@@ -12,7 +12,7 @@ const HOLES: readonly { id: Hole; x: number; y: number; words: string }[] = [
 ]
 const PAIRS: Readonly<Record<string, readonly [key: string, label: string]>> = {
   'hot neutral': ['hotNeutral', 'Hot to neutral'],
-  'hot ground': ['hotGround', 'Hot to ground'],
+  'ground hot': ['hotGround', 'Hot to ground'],
   'ground neutral': ['neutralGround', 'Neutral to ground'],
   'ground reference': ['groundEarth', 'Ground to a proved ground'],
   'hot reference': ['narrowEarth', 'Narrow slot to a proved ground'],
@@ -27,12 +27,10 @@ function touch(hole: Hole) {
 const typed = computed({
   get: () => {
     const known = pair.value && values.value[pair.value[0]]
-    return known === undefined ? '' : String(known)
+    return typeof known === 'number' ? known : undefined
   },
-  set: text => {
-    if (!pair.value) return
-    const number = text.trim() === '' || text === '.' ? undefined : Number(text)
-    values.value = { ...values.value, [pair.value[0]]: number }
+  set: volts => {
+    if (pair.value) values.value = { ...values.value, [pair.value[0]]: volts }
   },
 })
 const at = (id: Hole) => HOLES.find(h => h.id === id)!
@@ -91,7 +89,7 @@ const lamp = (l: (typeof LAMPS)[number]) => {
         </li>
       </ul>
     </div>
-    <KeyPad v-if="pair" v-model="typed" :label="pair[1]" unit="V" />
+    <KeyPad v-if="pair" :key="pair[0]" v-model="typed" :label="pair[1]" unit="V" />
     <div class="lamps" role="group" aria-label="lamp tester">
       <span class="small soft">The lamp tester says, by the card on it:</span>
       <UButton

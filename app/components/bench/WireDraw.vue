@@ -1,6 +1,15 @@
 <script setup lang="ts">
 /** What is seen of the conductor, by the keys of the form: its surface, and what shows where it is cut or scraped. */
 const values = defineModel<Record<string, unknown>>({ required: true })
+const PARTS = [
+  ['surface', 'The surface'],
+  ['core', 'The cut end, scraped bright'],
+] as const
+/** The cut end: the skin around the core. */
+const RINGS = [
+  ['surface', 27],
+  ['core', 22],
+] as const
 const COLORS = ['copper color', 'silver color'] as const
 const fill = (key: string) => {
   const seen = values.value[key]
@@ -17,21 +26,36 @@ const set = (key: string, color: string) => {
 
 <template>
   <div class="wires">
-    <figure>
-      <svg viewBox="0 0 220 90" role="img" aria-label="surface of the bare end">
-        <rect x="4" y="26" width="100" height="38" rx="6" class="jacket" />
-        <rect
-          x="104"
-          y="34"
-          width="112"
-          height="22"
-          rx="3"
-          :fill="fill('surface')"
-          class="metal"
-          :class="{ open: !values.surface }"
-        />
+    <figure v-for="[key, words] in PARTS" :key="key">
+      <svg viewBox="0 0 220 90" role="img" :aria-label="words">
+        <template v-if="key === 'surface'">
+          <rect x="4" y="26" width="100" height="38" rx="6" class="jacket" />
+          <rect
+            x="104"
+            y="34"
+            width="112"
+            height="22"
+            rx="3"
+            :fill="fill('surface')"
+            class="metal"
+            :class="{ open: !values.surface }"
+          />
+        </template>
+        <template v-else>
+          <circle cx="110" cy="45" r="40" class="jacket" />
+          <circle
+            v-for="[part, r] in RINGS"
+            :key="part"
+            cx="110"
+            cy="45"
+            :r="r"
+            :fill="fill(part)"
+            class="metal"
+            :class="{ open: !values[part] }"
+          />
+        </template>
       </svg>
-      <figcaption>The surface</figcaption>
+      <figcaption>{{ words }}</figcaption>
       <div class="row">
         <UButton
           v-for="c in COLORS"
@@ -39,42 +63,8 @@ const set = (key: string, color: string) => {
           color="neutral"
           variant="outline"
           class="chip"
-          :aria-pressed="values.surface === c"
-          @click="set('surface', c)"
-          >{{ c }}</UButton
-        >
-      </div>
-    </figure>
-    <figure>
-      <svg viewBox="0 0 220 90" role="img" aria-label="fresh cut end">
-        <circle cx="110" cy="45" r="40" class="jacket" />
-        <circle
-          cx="110"
-          cy="45"
-          r="27"
-          :fill="fill('surface')"
-          class="metal"
-          :class="{ open: !values.surface }"
-        />
-        <circle
-          cx="110"
-          cy="45"
-          r="22"
-          :fill="fill('core')"
-          class="metal"
-          :class="{ open: !values.core }"
-        />
-      </svg>
-      <figcaption>The cut end, scraped bright</figcaption>
-      <div class="row">
-        <UButton
-          v-for="c in COLORS"
-          :key="c"
-          color="neutral"
-          variant="outline"
-          class="chip"
-          :aria-pressed="values.core === c"
-          @click="set('core', c)"
+          :aria-pressed="values[key] === c"
+          @click="set(key, c)"
           >{{ c }}</UButton
         >
       </div>

@@ -42,9 +42,7 @@ const prompt = computed(() => PROMPTS[subject.kind])
 const keep = (file: File) => send(file, { of: subject.id, frame: prompt.value?.[0] })
 /** Facts a proving picture of this thing would raise, once there is one. */
 const raises = computed(() =>
-  photos.value.some(p => valueOf(p, 'shows') === PROVING_FRAME)
-    ? raisedBy([subject, ...things.filter(t => t.id !== subject.id)])
-    : [],
+  photos.value.some(p => valueOf(p, 'shows') === PROVING_FRAME) ? raisedBy(subject, things) : [],
 )
 const raise = () =>
   job.record(

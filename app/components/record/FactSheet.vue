@@ -86,12 +86,14 @@ watch(
   },
   { immediate: true },
 )
+watch(next, now => {
+  // A new handful comes when the last one is answered.
+  if (!pinned.value.some(name => now.includes(name))) pinned.value = now.slice(0, HANDFUL)
+})
 const first = computed<readonly Row[]>(() => {
   if (rows.value.length <= FEW) return rows.value
-  const names = new Set([...pinned.value, ...next.value.slice(0, HANDFUL)])
-  const ahead = [...names]
-    .slice(0, HANDFUL * 2)
-    .flatMap(n => rows.value.find(r => r.name === n) ?? [])
+  const names = new Set(pinned.value)
+  const ahead = pinned.value.flatMap(n => rows.value.find(r => r.name === n) ?? [])
   return [...ahead, ...rows.value.filter(r => ALWAYS.has(r.name) && !names.has(r.name))]
 })
 const THEMES: Readonly<Record<Stage, string>> = {
@@ -104,9 +106,11 @@ const THEMES: Readonly<Record<Stage, string>> = {
   rooms: 'By eye and tester, where it is',
   'open box': 'In the opened box, power off',
 }
-const themes = computed(() => {
+/** What matters next stands open at the top; the rest is folded by how it is looked at. */
+const sections = computed(() => {
   const shown = new Set(first.value.map(r => r.name))
-  return STAGES.map(stage => {
+  const next = { stage: 'next' as const, title: '', list: first.value, known: 0, asked: 0 }
+  const themes = STAGES.map(stage => {
     const list = rows.value.filter(r => r.field.stage === stage && !shown.has(r.name))
     return {
       stage,
@@ -116,8 +120,11 @@ const themes = computed(() => {
       asked: list.filter(r => r.isAsked && !r.fact).length,
     }
   }).filter(t => t.list.length > 0)
+  return [next, ...themes]
 })
-function fold(stage: Stage) {
+const isOpen = (stage: Stage | 'next') => stage === 'next' || openThemes.value.has(stage)
+function fold(stage: Stage | 'next') {
+  if (stage === 'next') return
   const open = new Set(openThemes.value)
   if (!open.delete(stage)) open.add(stage)
   openThemes.value = open
@@ -145,24 +152,13 @@ const note = (field: string, value: AnyValue, grade: Grade) =>
 <template>
   <section class="sheet">
     <h3 v-if="title" class="small soft">{{ title }}</h3>
-    <FactRow
-      v-for="r in first"
-      :key="r.name"
-      :field="r.field"
-      :fact="r.fact"
-      :asked="r.isAsked"
-      :targets="targets(r.field)"
-      :data-field="r.name"
-      @note="(v, g) => note(r.name, v, g)"
-      @block="reason => job.block(subject.id, r.name, reason)"
-      @room="(name, use) => addRoom(r.name, name, use)"
-    />
-    <div v-for="t in themes" :key="t.stage" class="theme">
+    <div v-for="t in sections" :key="t.stage" :class="{ theme: t.stage !== 'next' }">
       <UButton
+        v-if="t.stage !== 'next'"
         color="neutral"
         variant="ghost"
         class="fold bare"
-        :aria-expanded="openThemes.has(t.stage)"
+        :aria-expanded="isOpen(t.stage)"
         :data-theme="t.stage"
         @click="fold(t.stage)"
       >
@@ -170,10 +166,10 @@ const note = (field: string, value: AnyValue, grade: Grade) =>
           ><template v-if="t.known">{{ t.known }} known</template
           ><template v-if="t.known && t.asked"> · </template
           ><template v-if="t.asked">{{ t.asked }} open</template>
-          <UIcon :name="openThemes.has(t.stage) ? 'lucide:chevron-down' : 'lucide:chevron-right'"
+          <UIcon :name="isOpen(t.stage) ? 'lucide:chevron-down' : 'lucide:chevron-right'"
         /></span>
       </UButton>
-      <template v-if="openThemes.has(t.stage)">
+      <template v-if="isOpen(t.stage)">
         <FactRow
           v-for="r in t.list"
           :key="r.name"

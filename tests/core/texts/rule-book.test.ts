@@ -13,6 +13,10 @@ describe('the rule book', () => {
       expect(p.remedies.filter(r => /^[a-z-]+$/.test(r) && r.includes('-'))).toEqual([])
     }
   })
+  it('puts the rules first whose title has the words', () => {
+    expect(ids({ words: 'surge' })[0]).toBe('surge-protector')
+    expect(ids({ words: 'surge' }).length).toBeGreaterThan(1)
+  })
   it('is found by section, by thing and by a word of a trap, and by all words together', () => {
     expect(ids({ words: '240.4' })).toContain('overfused-conductor')
     expect(ids({ words: 'copper-clad' })).toContain('aluminum-at-unmarked-device')
