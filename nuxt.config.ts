@@ -141,8 +141,14 @@ export default defineNuxtConfig({
           outfile,
           logLevel: 'error',
           external: ['better-sqlite3'],
+          loader: { '.woff': 'binary' },
           banner: {
-            js: "import { createRequire } from 'node:module'\nconst require = createRequire(import.meta.url)",
+            js: [
+              "import { createRequire } from 'node:module'",
+              'const require = createRequire(import.meta.url)',
+              // Packages of the older kind look for their folder.
+              'const __dirname = import.meta.dirname',
+            ].join('\n'),
           },
         })
         if (nitro.options.dev) process.env.CORVIT_HEAVY = outfile

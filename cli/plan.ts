@@ -1,6 +1,7 @@
 import {
   AIMS,
   consequencesOf,
+  FIX_PRESETS,
   Judged,
   plainConsequences,
   plainPlan,
@@ -9,9 +10,12 @@ import {
   problemsOf,
   remedyById,
   SAMPLE_PRICES,
+  schoolById,
+  SCHOOLS,
   type Aim,
   type PlanRequest,
   type PriceBook,
+  type SchoolChoice,
 } from '#core'
 import { houseOf, readJson, readText, refuse, unreadable } from './input'
 
@@ -21,6 +25,7 @@ export function planCommand(args: readonly string[]): void {
   const request: { -readonly [K in keyof PlanRequest]: PlanRequest[K] } = {}
   const locks: { subject: string; remedy: string }[] = []
   const forbids: { remedy: string; subject?: string }[] = []
+  const schools: SchoolChoice[] = []
   let prices: PriceBook = SAMPLE_PRICES
   for (let i = 0; i < args.length; i++) {
     const arg = args[i] ?? ''
@@ -30,6 +35,7 @@ export function planCommand(args: readonly string[]): void {
     else if (arg === '--prices') prices = readPrices(args[++i])
     else if (arg === '--lock') locks.push(readLock(args[++i]))
     else if (arg === '--forbid') forbids.push(readForbid(args[++i]))
+    else if (arg === '--school') schools.push(readSchool(args[++i]))
     else if (arg.startsWith('--')) refuse(`unknown option ${arg}`)
     else if (file === undefined) file = arg
     else refuse(`one file at a time; found also ${JSON.stringify(arg)}`)
@@ -41,9 +47,12 @@ export function planCommand(args: readonly string[]): void {
     for (const { rule, subject } of request.fix)
       if (!results.has(`${rule} ${subject}`))
         refuse(`--fix: no judgment ${rule}@${subject} in this job`)
+  for (const { circuit } of schools)
+    if (circuit !== undefined && house.subjects.get(circuit)?.kind !== 'circuit')
+      refuse(`--school: no circuit is called ${JSON.stringify(circuit)}`)
   for (const { subject } of locks)
     if (!house.subjects.has(subject)) refuse(`--lock: nothing is called ${JSON.stringify(subject)}`)
-  const plan = planHouse(house, { ...request, prices, locks, forbids })
+  const plan = planHouse(house, { ...request, prices, locks, forbids, schools })
   console.log(JSON.stringify(plainPlan(plan, site, prices), null, 2))
 }
 
@@ -91,11 +100,14 @@ function readCents(word: string | undefined): number {
     : refuse(`--budget takes whole cents; found ${JSON.stringify(word ?? '')}`)
 }
 function readFix(word: string | undefined): NonNullable<PlanRequest['fix']> {
-  if (word === 'all' || word === 'make-safe') return word
+  const preset = FIX_PRESETS.find(p => p === word)
+  if (preset) return preset
   return (word ?? '').split(',').map(pair => {
     const at = pair.indexOf('@')
     if (at < 1 || at === pair.length - 1)
-      refuse(`--fix takes all, make-safe, or RULE@SUBJECT,…; found ${JSON.stringify(pair)}`)
+      refuse(
+        `--fix takes ${FIX_PRESETS.join(', ')}, or RULE@SUBJECT,…; found ${JSON.stringify(pair)}`,
+      )
     return { rule: pair.slice(0, at), subject: pair.slice(at + 1) }
   })
 }
@@ -117,4 +129,11 @@ function readForbid(word: string | undefined): { remedy: string; subject?: strin
   if (!remedyById(remedy))
     return refuse(`--forbid takes REMEDY or REMEDY@SUBJECT; found ${JSON.stringify(word ?? '')}`)
   return rest.length > 0 ? { remedy, subject: rest.join('@') } : { remedy }
+}
+function readSchool(word: string | undefined): SchoolChoice {
+  const [school = '', ...rest] = (word ?? '').split('@')
+  const known = SCHOOLS.flatMap(q => q.schools.map(s => s.id))
+  if (!schoolById(school))
+    return refuse(`--school takes one of ${known.join(', ')}; found ${JSON.stringify(word ?? '')}`)
+  return rest.length > 0 ? { school, circuit: rest.join('@') } : { school }
 }

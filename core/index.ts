@@ -67,6 +67,7 @@ export { allowedDevice } from './tables/allowed-device'
 export { Report, writeReport, limitationsOf, CAUTIONS, type Voice } from './texts/report'
 export { looksOf, type OpenLook } from './views/looks'
 export { observationsOf, withChanges, type Change as WorkChange } from './plan/change'
+export { atBudget, dangerOf, frontierOf, type Frontier, type FrontierPoint } from './plan/budget'
 export {
   compare,
   consequencesOf,
@@ -80,16 +81,33 @@ export { effectsOf } from './plan/effects'
 export { findingKey, optionsFor, type NotAnOption, type Option } from './plan/options'
 export { money, plainConsequences, plainPlan, whyOf } from './plan/plain'
 export {
-  AIMS,
   chosenFindings,
-  dangerOf,
+  FIX_PRESETS,
+  Planner,
   planHouse,
-  type Aim,
   type Chosen,
+  type FindingRef,
+  type FixPreset,
   type Plan,
   type PlanRequest,
+  type PlanScope,
 } from './plan/plan'
 export { costOf, priceBookSchema, SAMPLE_PRICES, type Cost, type PriceBook } from './plan/prices'
+export { schoolById, SCHOOLS, type SchoolChoice, type SchoolQuestion } from './plan/schools'
+export { AIMS, type Aim } from './plan/solve'
+export type { Forbid, Lock } from './plan/gather'
+export { acceptanceTests, passesTest, type AcceptanceTest, type Pass } from './plan/acceptance'
+export { pickList, type PickLine } from './plan/materials'
+export { changesOfWork, tasksInOrder, tasksOf, worksOf, type PlannedWork } from './plan/works'
+export { paperText, type Block, type Label, type Paper } from './papers/paper'
+export {
+  labelsOf,
+  passWords,
+  planPaper,
+  PLAN_PAPER_TITLES,
+  PLAN_PAPERS,
+  type PlanPaperId,
+} from './papers/plan-papers'
 export { Work } from './plan/work'
 export { findingsTable, panelSchedule } from './views/tables'
 export { citesOf, findRules, ruleBook, type BookQuery, type RulePage } from './texts/rule-book'

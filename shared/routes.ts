@@ -60,6 +60,7 @@ export const ROUTES: readonly Route[] = [
   route('GET', '/api/jobs/:jobId/stream', 'apprentice'),
   route('GET', '/api/jobs/:jobId/export', 'apprentice'),
   route('GET', '/api/jobs/:jobId/report', 'apprentice'),
+  route('GET', '/api/jobs/:jobId/papers/:paper', 'apprentice'),
   route('GET', '/api/jobs/:jobId/findings.csv', 'apprentice'),
   route('GET', '/api/jobs/:jobId/schedule.csv', 'apprentice'),
   route('POST', '/api/jobs/:jobId/photos', 'apprentice', 'photo', 'upload'),

@@ -26,6 +26,7 @@ export function usePlaces() {
         key: 'f',
         count: found,
       },
+      { to: `${base}/plan`, name: 'Plan', icon: 'lucide:list-tree', key: 'l', count: 0 },
       { to: `${base}/report`, name: 'Report', icon: 'lucide:file-text', key: 'r', count: 0 },
     ]
   })

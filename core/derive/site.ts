@@ -6,6 +6,7 @@ import type { Kind, Year } from '../model/fields'
 import {
   factAt,
   PREMISES_ID,
+  readsBeingListed,
   unseenFacts,
   valueOf,
   type FactRef,
@@ -17,6 +18,33 @@ import { EDITIONS, type Edition } from '../tables/editions'
 
 type ByKind = { [K in Kind]: Subject<K>[] }
 const NONE: readonly never[] = []
+
+/**
+ * Answers worked out once. While somebody lists what is read, an answer remembers what was read for it, and adds that
+ * to the list each time it is given again.
+ */
+class Kept<V> extends Map<string, V> {
+  readonly #reads = new Map<string, readonly string[]>()
+  readonly #begun = new Map<string, number>()
+  #opened = 0
+
+  open(): void {
+    this.#opened = readsBeingListed()?.length ?? 0
+  }
+  override get(key: string): V | undefined {
+    const answer = super.get(key)
+    const list = readsBeingListed()
+    if (list === undefined) return answer
+    if (answer === undefined) this.#begun.set(key, list.length)
+    else for (const read of this.#reads.get(key) ?? []) list.push(read)
+    return answer
+  }
+  override set(key: string, value: V): this {
+    const list = readsBeingListed()
+    if (list) this.#reads.set(key, [...new Set(list.slice(this.#begun.get(key) ?? this.#opened))])
+    return super.set(key, value)
+  }
+}
 
 export class Site {
   readonly all: ByKind
@@ -34,7 +62,7 @@ export class Site {
   readonly #outletsOf = new Map<string, Subject<'outlet'>[]>()
   readonly #feedersFrom = new Map<string, Subject<'feeder'>[]>()
   readonly #enclosuresOn = new Map<string, Subject<'enclosure'>[]>()
-  readonly #kept = new Map<string, Map<string, unknown>>()
+  readonly #kept = new Map<string, Kept<unknown>>()
   /**
    * Labels already made, by subject, and how many outlets of a room share a name. A house in which
    * only other facts changed may take them over.
@@ -70,6 +98,7 @@ export class Site {
       adoption: [],
       visit: [],
       override: [],
+      task: [],
       circuit: [],
       segment: [],
       exposure: [],
@@ -154,8 +183,9 @@ export class Site {
    */
   kept<V>(question: string): Map<string, V> {
     let answers = this.#kept.get(question)
-    if (!answers) this.#kept.set(question, (answers = new Map()))
-    return answers as Map<string, V>
+    if (!answers) this.#kept.set(question, (answers = new Kept()))
+    answers.open()
+    return answers as Kept<V>
   }
 
   /** The building a thing stands in, or undefined where it hangs under the premises. */

@@ -34,6 +34,7 @@ const NESTED: Partial<Record<Kind, Record<string, Kind>>> = {
     adoptions: 'adoption',
     visits: 'visit',
     overrides: 'override',
+    tasks: 'task',
     feeders: 'feeder',
     circuits: 'circuit',
     outlets: 'outlet',
@@ -171,6 +172,7 @@ const AUTO_WORDS: Partial<Record<Kind, string>> = {
   adoption: 'adopted-edition',
   visit: 'scope',
   override: 'weighed-by-hand',
+  task: 'planned-work',
   exposure: 'hot-or-crowded-stretch',
 }
 

@@ -131,6 +131,7 @@ const PLURAL: Record<string, Kind> = {
   adoptions: 'adoption',
   visits: 'visit',
   overrides: 'override',
+  tasks: 'task',
   circuit: 'circuit',
   circuits: 'circuit',
   segments: 'segment',

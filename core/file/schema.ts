@@ -73,6 +73,7 @@ const amendment = z.strictObject(facts('amendment'))
 const visit = z.strictObject(facts('visit'))
 const adoption = z.strictObject(facts('adoption'))
 const override = z.strictObject(facts('override'))
+const task = z.strictObject(facts('task'))
 const room = z.strictObject(facts('room'))
 const building = z.strictObject({
   ...facts('building'),
@@ -96,6 +97,7 @@ export const HouseFile = z.strictObject({
   adoptions: z.array(adoption).optional(),
   visits: z.array(visit).optional(),
   overrides: z.array(override).optional(),
+  tasks: z.array(task).optional(),
   feeders: z.array(feeder).optional(),
   circuits: z.array(circuit).optional(),
   outlets: z.array(outlet).optional(),

@@ -66,6 +66,7 @@ const TOP: readonly [string, Kind][] = [
   ['adoptions', 'adoption'],
   ['visits', 'visit'],
   ['overrides', 'override'],
+  ['tasks', 'task'],
   ['feeders', 'feeder'],
   ['circuits', 'circuit'],
   ['outlets', 'outlet'],

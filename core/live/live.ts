@@ -6,7 +6,7 @@ import type { Step } from '../engine/say'
 import type { Severity } from '../engine/severity'
 import type { StandingKind } from '../engine/standing'
 import type { Outcome } from '../engine/verdict'
-import { FIELDS } from '../model/fields'
+import { SHAPING_FIELDS } from '../model/fields'
 import { PREMISES_ID, watchReads, type FactRef } from '../model/house'
 import { Ledger } from '../model/ledger'
 import type { Observation } from '../model/observation'
@@ -24,15 +24,6 @@ export interface Change {
 export const resultKey = (rule: string, subject: string): string => `${rule} ${subject}`
 
 const NOBODY: ReadonlySet<string> = new Set()
-/** Fields that point at other things: they give the house its shape. */
-const SHAPING: ReadonlySet<string> = new Set(
-  Object.values(FIELDS).flatMap(fields =>
-    Object.entries(fields)
-      .filter(([, f]) => f.type === 'ref' || f.type === 'refs')
-      .map(([name]) => name),
-  ),
-)
-
 /**
  * Why a judgment is taken again: a fact it rests on was seen anew, names it may speak may have
  * changed, or it may be untouched.
@@ -83,7 +74,7 @@ export class LiveAssessment {
           (o.act === 'note' || o.act === 'block') &&
           o.subject !== PREMISES_ID &&
           !this.#readAside.has(o.field) &&
-          !SHAPING.has(o.field),
+          !SHAPING_FIELDS.has(o.field),
       )
     return watchReads(this.#readAside, () => this.#take(observations, isLocal))
   }

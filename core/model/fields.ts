@@ -1514,6 +1514,28 @@ export const FIELDS = {
     severity: choice('weighed as', SEVERITIES, at('before', 'Say how it is weighed')),
     reason: text('because', at('before', 'Say why, so that others can follow'), 400),
   },
+  task: {
+    order: whole('order of the work', '', 0, 9999, at('before', 'Say what is done first')),
+    choice: whole(
+      'belongs to choice',
+      '',
+      0,
+      9999,
+      at('before', 'Works with one number are one choice of the plan'),
+    ),
+    rule: choice('finding', RULE_IDS, at('before', 'Say which finding it is for')),
+    of: ref('at', PHOTOGRAPHED, at('before', 'Say at which thing')),
+    remedy: text('remedy', at('before', 'Say what is done'), 80),
+    stage: text('when', at('before', 'Say with which power-off it is done'), 120),
+    cents: whole('price planned', '¢', 0, 1_000_000_000, at('before', 'Take it from the plan')),
+    state: choice(
+      'state of the work',
+      ['planned', 'done', 'given up'] as const,
+      at('before', 'Say how far the work is'),
+    ),
+    doneOn: text('day it was done', at('before', 'Year-month-day'), 10),
+    note: text('note on the work', at('before', 'Say what differed'), 400),
+  },
   circuit: {
     label: text('circuit', at('trace', 'Name what it feeds')),
     fedBy: ref('fed by', ['breaker'], at('trace', 'Find which breaker kills it', 'circuit tracer')),
@@ -2650,6 +2672,15 @@ export type FieldName<K extends Kind> = keyof FieldsOf<K> & string
 export type Value<K extends Kind, F extends FieldName<K>> = ValueOf<FieldsOf<K>[F]>
 export type AnyValue = number | string | boolean | readonly string[] | readonly [number, number]
 
+/** Fields that point at other things: they give the house its shape. */
+export const SHAPING_FIELDS: ReadonlySet<string> = new Set(
+  Object.values(FIELDS).flatMap((fields: Record<string, Field>) =>
+    Object.entries(fields)
+      .filter(([, f]) => f.type === 'ref' || f.type === 'refs')
+      .map(([name]) => name),
+  ),
+)
+
 /** Which kind a subject may hang under, and how a hand-written house nests it. */
 export const PARENTS: Record<Kind, readonly Kind[]> = {
   premises: [],
@@ -2668,6 +2699,7 @@ export const PARENTS: Record<Kind, readonly Kind[]> = {
   adoption: ['premises'],
   visit: ['premises'],
   override: ['premises'],
+  task: ['premises'],
   segment: ['circuit'],
   exposure: ['segment', 'feeder'],
   outlet: ['premises'],
@@ -2698,6 +2730,7 @@ export const KIND_LABEL: Record<Kind, string> = {
   adoption: 'edition adopted here',
   visit: 'scope of the visit',
   override: 'weighed by hand',
+  task: 'planned work',
   exposure: 'hot or crowded stretch',
   outlet: 'outlet',
 }

@@ -97,6 +97,25 @@ export function watchReads<T>(into: Set<string>, run: () => T): T {
   }
 }
 
+let trail: string[] | undefined
+/** Runs something and lists, as `thing field`, every fact that is read aside while it runs. */
+export function listReads<T>(into: string[], run: () => T): T {
+  const before = trail
+  trail = into
+  try {
+    return run()
+  } finally {
+    trail = before
+  }
+}
+/** The list being written, where somebody asked for one: what is remembered adds what it rests on. */
+export const readsBeingListed = (): string[] | undefined => trail
+
+function noteRead(subject: { readonly id: string } | undefined, field: string): void {
+  watcher?.add(field)
+  if (trail && subject) trail.push(`${subject.id} ${field}`)
+}
+
 /**
  * The known value of a fact, or undefined where it is unseen or blocked. Not for rules: they ask
  * through their reader.
@@ -105,7 +124,7 @@ export function valueOf<K extends Kind, F extends FieldName<K>>(
   subject: Thing<K> | undefined,
   field: F,
 ): Value<K, F> | undefined {
-  watcher?.add(field)
+  noteRead(subject, field)
   const fact = subject?.facts[field] as Fact<Value<K, F>> | Unseen | undefined
   return fact?.state === 'known' ? fact.value : undefined
 }
@@ -123,7 +142,7 @@ export const factAt = (
  * seeing it later turns what rested on its absence.
  */
 export function whereSeen<V>(fact: Fact<V> | Unseen): Known<V> | undefined {
-  watcher?.add(fact.field)
+  noteRead({ id: fact.subject }, fact.field)
   return fact.state === 'known' ? fact : undefined
 }
 
@@ -135,7 +154,7 @@ export function triedAt(subject: Subject | undefined, field: string): Fact | und
 
 /** The known value of a field by a name known only while running. */
 export function valueAt(subject: Subject | undefined, field: string): AnyValue | undefined {
-  watcher?.add(field)
+  noteRead(subject, field)
   const fact = factAt(subject, field)
   return fact?.state === 'known' ? fact.value : undefined
 }

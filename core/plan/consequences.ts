@@ -1,6 +1,8 @@
 import { Site } from '../derive/site'
-import { evaluate, type Result } from '../engine/evaluate'
-import type { House } from '../model/house'
+import { Context } from '../engine/context'
+import { evaluate, judgeOne, type Result } from '../engine/evaluate'
+import { SHAPING_FIELDS, type Kind } from '../model/fields'
+import { listReads, type House } from '../model/house'
 import { remediesFor } from '../remedies'
 import { RULES } from '../rules'
 import { labelOf } from '../texts/labels'
@@ -54,14 +56,113 @@ const isSettled = (r: Result | undefined) => r?.outcome !== 'fault' && r?.outcom
 /** A house judged once, to be compared with what it would be after each of many works. */
 export class Judged {
   readonly site: Site
-  readonly results: ReadonlyMap<string, Result>
-  constructor(readonly house: House) {
+  /** The house everything was judged in, and what has changed since; only what can turn was judged again. */
+  readonly #root: Judged
+  readonly #changes: readonly Change[]
+  /** All judgments of a root; of a house after some work those taken anew. */
+  readonly #own: ReadonlyMap<string, Result>
+  /** Which judgments rest on a fact, by `thing field`; only of a root, and once it is asked for. */
+  #resting: ReadonlyMap<string, ReadonlySet<string>> | undefined
+
+  constructor(
+    readonly house: House,
+    from?: { readonly root: Judged; readonly changes: readonly Change[] },
+  ) {
+    this.#changes = from?.changes ?? []
+    const affected = from && from.root.#affected(from.changes)
+    this.#root = from && affected ? from.root : this
     this.site = new Site(house)
-    this.results = new Map(evaluate(this.site, RULES).map(r => [keyOf(r), r]))
+    if (!from || !affected) {
+      this.#own = new Map(evaluate(this.site, RULES).map(r => [keyOf(r), r]))
+      return
+    }
+    const context = new Context(this.site)
+    const own = new Map<string, Result>()
+    for (const key of affected) {
+      const was = from.root.#own.get(key)
+      const subject = was && house.subjects.get(was.subject.id)
+      if (was && subject) own.set(key, judgeOne(was.rule, subject, context))
+    }
+    this.#own = own
+  }
+  /** Every judgment, by `rule thing`, in the order of the rules. */
+  get results(): ReadonlyMap<string, Result> {
+    if (!this.isPartly) return this.#own
+    return new Map([...this.#root.#own].map(([key, r]) => [key, this.#own.get(key) ?? r]))
+  }
+  /** Judged again only as far as the work reaches. */
+  get isPartly(): boolean {
+    return this.#root !== this
+  }
+  result(key: string): Result | undefined {
+    return this.#own.get(key) ?? (this.isPartly ? this.#root.#own.get(key) : undefined)
   }
   resultOf(rule: string, subject: string): Result | undefined {
-    return this.results.get(`${rule} ${subject}`)
+    return this.result(`${rule} ${subject}`)
   }
+  /** The house with some work done, judged anew as far as the work reaches. */
+  after(changes: readonly Change[]): Judged {
+    const root = this.#root
+    const all = this.isPartly ? [...this.#changes, ...changes] : changes
+    return new Judged(withChanges(root.house, all), { root, changes: all })
+  }
+  /** The judgments in which another house may differ from this one, in the order of the rules. */
+  keysToCompare(after: Judged): readonly string[] {
+    if (after.#root !== this.#root)
+      return [...new Set([...this.results.keys(), ...after.results.keys()])]
+    const keys = new Set(after.#own.keys())
+    if (this.isPartly) for (const key of this.#own.keys()) keys.add(key)
+    return [...keys].sort((a, b) => this.#root.#placeOf(a) - this.#root.#placeOf(b))
+  }
+  #places: ReadonlyMap<string, number> | undefined
+  #placeOf(key: string): number {
+    this.#places ??= new Map([...this.#own.keys()].map((k, i) => [k, i]))
+    return this.#places.get(key) ?? 0
+  }
+
+  /** The judgments that may turn; undefined where the work gives the house another shape, so that all may. */
+  #affected(changes: readonly Change[]): ReadonlySet<string> | undefined {
+    const isLocal = changes.every(
+      c =>
+        c.act === 'note' &&
+        !SHAPING_FIELDS.has(c.field) &&
+        !LAWS.has(this.house.subjects.get(c.subject)?.kind ?? 'premises'),
+    )
+    if (!isLocal) return undefined
+    const resting = (this.#resting ??= restingOn(this.house))
+    const keys = new Set<string>()
+    for (const c of changes)
+      if (c.act === 'note')
+        for (const k of resting.get(`${c.subject} ${c.field}`) ?? []) keys.add(k)
+    return keys
+  }
+}
+
+/** What holds for the whole property, or is read before anything is judged: a change of it may turn everything. */
+const LAWS: ReadonlySet<Kind> = new Set(['premises', 'override', 'amendment', 'adoption', 'visit'])
+
+/** Judges a house once more, and lists what each judgment read: asked for, weighed by, or read aside. */
+function restingOn(house: House): ReadonlyMap<string, ReadonlySet<string>> {
+  const resting = new Map<string, Set<string>>()
+  const site = new Site(house)
+  const context = new Context(site)
+  for (const rule of RULES)
+    for (const subject of site.all[rule.subject]) {
+      const reads: string[] = []
+      const result = listReads(reads, () => {
+        const judged = judgeOne(rule, subject, context)
+        void judged.standing
+        return judged
+      })
+      const asked = [...result.verdict.asked, ...(result.standing?.rests ?? []), ...result.missing]
+      const key = keyOf(result)
+      for (const at of [...reads, ...asked.map(f => `${f.subject} ${f.field}`)]) {
+        const keys = resting.get(at)
+        if (keys) keys.add(key)
+        else resting.set(at, new Set([key]))
+      }
+    }
+  return resting
 }
 
 /** Measures that cure but break something, before the search is given up. */
@@ -76,12 +177,12 @@ export function consequencesOf(before: Judged, result: Result, remedy: string): 
   let last: Consequences | undefined
   let cures = 0
   for (const changes of effectsOf(remedy, new Work(before.site, result))) {
-    const after = new Judged(withChanges(before.house, changes))
+    const after = before.after(changes)
     const turned = compare(before, after)
     const open = [...turned.broken, ...turned.required].filter(
       f => f.remedies.length === 0 && f.conditional.length === 0,
     )
-    const isCured = isSettled(after.results.get(keyOf(result)))
+    const isCured = isSettled(after.result(keyOf(result)))
     const found = { ...base, changes, ...turned, isCured, isRefused: open.length > 0 }
     // One that cures and breaks nothing is what is wanted; else the first that cures at all.
     if (isCured && turned.broken.length === 0) return found
@@ -112,8 +213,16 @@ export function compare(before: Judged, after: Judged) {
       after: is?.outcome ?? 'gone',
     }
   }
-  for (const [key, was] of before.results) {
-    const is = after.results.get(key)
+  for (const key of before.keysToCompare(after)) {
+    const was = before.result(key)
+    const is = after.result(key)
+    if (was === is) continue
+    if (was === undefined) {
+      if (is?.outcome === 'fault')
+        required.push({ ...turned(undefined, is), ...ways(is, after.site) })
+      else if (isLeaning(is)) undecided.push(turned(undefined, is))
+      continue
+    }
     if (is?.outcome === was.outcome && isBad(is) === isBad(was)) continue
     if (is?.outcome === 'fault') {
       const follow = { ...turned(was, is), ...ways(is, after.site) }
@@ -124,11 +233,6 @@ export function compare(before: Judged, after: Judged) {
       if (was.outcome !== 'undecided' || isLeaning(is)) undecided.push(turned(was, is))
     } else if (isBad(was)) fixed.push(turned(was, is))
     else if (was.outcome === 'undecided' && is !== undefined) decided.push(turned(was, is))
-  }
-  for (const [key, is] of after.results) {
-    if (before.results.has(key)) continue
-    if (is.outcome === 'fault') required.push({ ...turned(undefined, is), ...ways(is, after.site) })
-    else if (isLeaning(is)) undecided.push(turned(undefined, is))
   }
   return { fixed, broken, required, undecided, decided }
 }

@@ -1,8 +1,8 @@
 import type { Result } from '../engine/evaluate'
 import { remediesFor, remedyById, type Remedy } from '../remedies'
 import { valueOf, type Subject } from '../model/house'
-import { withChanges, type Change } from './change'
-import { compare, consequencesOf, Judged, type FollowUp } from './consequences'
+import type { Change } from './change'
+import { compare, consequencesOf, type FollowUp, type Judged } from './consequences'
 import { costOf, type Cost, type PriceBook } from './prices'
 import { Work } from './work'
 
@@ -48,13 +48,15 @@ export interface Choosing {
   readonly isForbidden: (remedy: string, subject: string) => boolean
   /** Remedies that give way to a locked one, where they would be the first work at a thing. */
   readonly isLockedOut?: (remedy: string, subject: string) => boolean
+  /** Remedies the chosen school leaves aside for this finding. */
+  readonly isAnotherWay?: (remedy: string) => boolean
 }
 
 /** Everything that can be done about a finding in this house, each way with what it brings along. */
 export function optionsFor(
   before: Judged,
   finding: Result,
-  { book, isForbidden, isLockedOut = () => false }: Choosing,
+  { book, isForbidden, isLockedOut = () => false, isAnotherWay = () => false }: Choosing,
 ): { readonly options: readonly Option[]; readonly others: readonly NotAnOption[] } {
   const options: Option[] = []
   const others: NotAnOption[] = []
@@ -68,6 +70,10 @@ export function optionsFor(
     }
     if (isForbidden(remedy.id, finding.subject.id) || isLockedOut(remedy.id, finding.subject.id)) {
       others.push({ remedy: remedy.id, why: 'forbidden' })
+      continue
+    }
+    if (isAnotherWay(remedy.id)) {
+      others.push({ remedy: remedy.id, why: 'another school' })
       continue
     }
     const done = consequencesOf(before, finding, remedy.id)
@@ -103,7 +109,7 @@ function stepOf(
 }
 
 /** Length of the run a work would pull, where anybody measured it. */
-function runFt(judged: Judged, finding: Result): number | undefined {
+export function runFt(judged: Judged, finding: Result): number | undefined {
   const work = new Work(judged.site, finding)
   const { subject } = finding
   if (subject.kind === 'outlet') {
@@ -127,12 +133,7 @@ function closeChains(
   const [next] = open
   if (!next) return [steps]
   if (steps.length >= LONGEST_CHAIN) return []
-  const now = new Judged(
-    withChanges(
-      before.house,
-      steps.flatMap(s => s.changes),
-    ),
-  )
+  const now = before.after(steps.flatMap(s => s.changes))
   const finding = now.resultOf(next.rule, next.subject)
   if (!finding) return []
   const closed: (readonly Step[])[] = []
@@ -144,12 +145,7 @@ function closeChains(
     const done = remedy && consequencesOf(now, finding, id)
     if (!remedy || !done?.isCured || done.changes === undefined) continue
     const longer = [...steps, stepOf(now, finding, remedy, done.changes, choosing.book)]
-    const after = new Judged(
-      withChanges(
-        before.house,
-        longer.flatMap(s => s.changes),
-      ),
-    )
+    const after = before.after(longer.flatMap(s => s.changes))
     const { broken, required } = compare(before, after)
     closed.push(...closeChains(before, longer, [...broken, ...required], choosing, effort))
   }
@@ -158,7 +154,7 @@ function closeChains(
 
 function toOption(before: Judged, steps: readonly Step[]): Option {
   const changes = steps.flatMap(s => s.changes)
-  const { fixed } = compare(before, new Judged(withChanges(before.house, changes)))
+  const { fixed } = compare(before, before.after(changes))
   const sum = (of: (c: Cost) => number) => steps.reduce((n, s) => n + of(s.cost), 0)
   return {
     steps,

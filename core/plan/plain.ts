@@ -2,8 +2,10 @@ import type { Result } from '../engine/evaluate'
 import type { Site } from '../derive/site'
 import { labelOf } from '../texts/labels'
 import type { Consequences, FollowUp, Turned } from './consequences'
-import type { Aim, Chosen, Plan, RunnerUp } from './plan'
+import type { Chosen, Plan } from './plan'
 import type { PriceBook } from './prices'
+import { schoolById } from './schools'
+import type { Aim, RunnerUp } from './solve'
 
 /** `$1,234.50` */
 export const money = (cents: number): string =>
@@ -90,6 +92,11 @@ export function plainPlan(plan: Plan, site: Site, book: PriceBook) {
     newlyRequired: plan.newlyRequired,
     newlyUndecided: plan.newlyUndecided,
     unmetLocks: plan.unmetLocks,
+    departures: plan.departures.map(d => ({
+      ...d,
+      label: labelAt(site, d.subject),
+      said: `${schoolById(d.school)?.label ?? d.school}: no way here, so another was let in`,
+    })),
     proof: plan.proof,
   }
 }

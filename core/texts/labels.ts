@@ -11,6 +11,7 @@ import {
 } from '../model/fields'
 import { valueAt, valueOf, type FactRef, type Subject } from '../model/house'
 import type { Site } from '../derive/site'
+import { remedyById } from '../remedies'
 import { ruleById } from '../rules'
 
 /**
@@ -75,6 +76,11 @@ function makeLabel(site: Site, subject: Subject): string {
     case 'override': {
       const thing = site.house.subjects.get(valueOf(subject, 'of') ?? '')
       return thing ? `weighed by hand: ${labelOf(site, thing)}` : 'weighed by hand'
+    }
+    case 'task': {
+      const title = remedyById(valueOf(subject, 'remedy') ?? '')?.title ?? 'planned work'
+      const thing = site.house.subjects.get(valueOf(subject, 'of') ?? '')
+      return thing ? `${title}: ${labelOf(site, thing)}` : title
     }
     case 'photo':
       return valueOf(subject, 'caption') ?? 'photograph'

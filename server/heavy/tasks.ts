@@ -7,6 +7,7 @@ import {
   findingsTable,
   Ledger,
   panelSchedule,
+  planPaper,
   PREMISES_ID,
   readJobFile,
   recordedScope,
@@ -20,10 +21,12 @@ import {
   writeReport,
   type AnyValue,
   type Observation,
+  type PlanPaperId,
   type Problem,
   type Voice,
 } from '../../core'
 import { connect } from '../database/open'
+import { renderPdf } from '../pdf/render'
 
 /** Work that would hold up other requests; done beside them, on a connection of its own. */
 export type HeavyTask =
@@ -38,6 +41,7 @@ export type HeavyTask =
     }
   | { kind: 'summary' | 'findings' | 'schedule'; file: string; jobId: string }
   | { kind: 'report'; file: string; jobId: string; voice: Voice }
+  | { kind: 'paper'; file: string; jobId: string; paper: PlanPaperId }
   | { kind: 'export'; file: string; jobId: string; form: 'log' | 'house' }
 
 export interface JobCounts {
@@ -85,7 +89,7 @@ function ledgerFrom(file: string, jobId: string): Ledger {
   return new Ledger((rows as { body: string }[]).map(r => JSON.parse(r.body) as Observation))
 }
 
-export function doTask(task: HeavyTask): HeavyAnswer {
+export async function doTask(task: HeavyTask): Promise<HeavyAnswer> {
   switch (task.kind) {
     case 'import':
       return importFile(task)
@@ -97,6 +101,10 @@ export function doTask(task: HeavyTask): HeavyAnswer {
       return text(csv(panelSchedule(ledgerFrom(task.file, task.jobId).house)))
     case 'report':
       return text(JSON.stringify(writeReport(ledgerFrom(task.file, task.jobId).house, task.voice)))
+    case 'paper': {
+      const { house } = ledgerFrom(task.file, task.jobId)
+      return { kind: 'text', bytes: await renderPdf(planPaper(house, task.paper)) }
+    }
     case 'export': {
       const ledger = ledgerFrom(task.file, task.jobId)
       const out =

@@ -6,10 +6,10 @@ export type WorkerAnswer =
   | { run: number; answer: HeavyAnswer }
   | { run: number; failed: { message: string; code: string | undefined } }
 
-parentPort!.on('message', ({ run, task }: { run: number; task: HeavyTask }) => {
+async function answer({ run, task }: { run: number; task: HeavyTask }): Promise<void> {
   let reply: WorkerAnswer
   try {
-    reply = { run, answer: doTask(task) }
+    reply = { run, answer: await doTask(task) }
   } catch (error) {
     reply = {
       run,
@@ -21,4 +21,9 @@ parentPort!.on('message', ({ run, task }: { run: number; task: HeavyTask }) => {
       ? [reply.answer.bytes.buffer as ArrayBuffer]
       : []
   parentPort!.postMessage(reply, bytes)
+}
+// One after the other: tasks share connections.
+let last = Promise.resolve()
+parentPort!.on('message', (message: { run: number; task: HeavyTask }) => {
+  last = last.then(() => answer(message))
 })

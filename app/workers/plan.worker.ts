@@ -1,0 +1,154 @@
+/** Works out options and plans beside the screen; a run that nobody wants any more is ended with the worker. */
+import {
+  acceptanceTests,
+  changesOfWork,
+  Judged,
+  labelOf,
+  plainPlan,
+  Planner,
+  planHouse,
+  remedyById,
+  tasksOf,
+  type AcceptanceTest,
+  type Aim,
+  type Frontier,
+  type House,
+  type Plan,
+  type PlanScope,
+  type WorkChange,
+} from '#core'
+
+export type PlainPlan = ReturnType<typeof plainPlan>
+/** One option in a few words, for a budget that is being dragged. */
+export interface OptionLine {
+  readonly title: string
+  readonly label: string
+  readonly cents: number
+  readonly fixes: number
+}
+export interface Alternative {
+  readonly id: 'cheapest' | 'rewire' | 'nothing'
+  readonly total: number
+  readonly cured: number
+  readonly wallFt: number
+  readonly buttons: number
+  readonly status: Plan['status']
+}
+export type PlanAsk =
+  | { kind: 'open'; run: number; house: House; scope: Omit<PlanScope, 'onProgress'> }
+  | { kind: 'plan'; run: number; aim: Aim; budget?: number }
+  | { kind: 'alternatives'; run: number; house: House; scope: Omit<PlanScope, 'onProgress'> }
+  | { kind: 'work'; run: number; house: House; rule: string; subject: string; remedy: string }
+export type PlanSay =
+  | { kind: 'progress'; run: number; share: number }
+  | {
+      kind: 'opened'
+      run: number
+      findings: number
+      danger: number
+      frontier: Frontier
+      options: readonly OptionLine[]
+      ms: number
+    }
+  | { kind: 'planned'; run: number; plan: PlainPlan; tasks: readonly WorkChange[]; ms: number }
+  | { kind: 'alternatives'; run: number; list: readonly Alternative[] }
+  | {
+      kind: 'work'
+      run: number
+      changes: readonly WorkChange[]
+      tests: readonly (AcceptanceTest & { readonly label: string })[]
+    }
+  | { kind: 'failed'; run: number; message: string }
+
+let planner: Planner | undefined
+const say = (answer: PlanSay) => {
+  self.postMessage(answer)
+}
+
+function answer(ask: PlanAsk): void {
+  const { run } = ask
+  const began = performance.now()
+  if (ask.kind === 'open') {
+    let said = 0
+    planner = new Planner(ask.house, {
+      ...ask.scope,
+      onProgress: share => {
+        if (share - said > 0.02) say({ kind: 'progress', run, share })
+        if (share - said > 0.02) said = share
+        return true
+      },
+    })
+    const { site } = planner.before
+    const frontier = planner.frontier
+    say({
+      kind: 'opened',
+      run,
+      findings: planner.findings.length,
+      danger: frontier.points.at(-1)?.danger ?? 0,
+      frontier,
+      options: planner.options.map(o => {
+        const step = o.steps[0]
+        const thing = step && site.house.subjects.get(step.subject)
+        return {
+          title: step?.remedy.title ?? '',
+          label: thing ? labelOf(site, thing) : '',
+          cents: o.cents,
+          fixes: o.fixes.size,
+        }
+      }),
+      ms: performance.now() - began,
+    })
+  } else if (ask.kind === 'plan') {
+    if (!planner) return
+    const plan = planner.plan(ask.aim, ask.budget)
+    say({
+      kind: 'planned',
+      run,
+      plan: plainPlan(plan, planner.before.site, planner.book),
+      tasks: tasksOf(plan, () => crypto.randomUUID()),
+      ms: performance.now() - began,
+    })
+  } else if (ask.kind === 'alternatives')
+    say({ kind: 'alternatives', run, list: alternatives(ask) })
+  else {
+    const now = new Judged(ask.house)
+    const remedy = remedyById(ask.remedy)
+    const changes = remedy ? changesOfWork(now, { ...ask, remedy }) : []
+    const labelAt = (id: string) => {
+      const thing = now.house.subjects.get(id)
+      return thing ? labelOf(now.site, thing) : id
+    }
+    const tests = acceptanceTests(ask.house, changes).map(t => ({
+      ...t,
+      label: labelAt(t.subject),
+    }))
+    say({ kind: 'work', run, changes, tests })
+  }
+}
+
+/** What else could be done about the same findings: the cheapest there is, new cable wherever it serves, nothing. */
+function alternatives({ house, scope }: PlanAsk & { kind: 'alternatives' }): Alternative[] {
+  const told = (id: Alternative['id'], plan: Plan): Alternative => ({
+    id,
+    total: plan.total,
+    cured: new Set(plan.choices.flatMap(c => c.findings)).size,
+    wallFt: plan.choices.reduce((n, c) => n + c.option.wallFt, 0),
+    buttons: plan.choices.reduce((n, c) => n + c.option.buttons, 0),
+    status: plan.status,
+  })
+  const { fix, prices } = scope
+  const rewire = ['ungrounded-rewire', 'aluminum-rewire'].map(school => ({ school }))
+  return [
+    told('cheapest', planHouse(house, { fix, prices })),
+    told('rewire', planHouse(house, { fix, prices, schools: rewire })),
+    { id: 'nothing', total: 0, cured: 0, wallFt: 0, buttons: 0, status: 'planned' },
+  ]
+}
+
+self.onmessage = ({ data }: MessageEvent<PlanAsk>) => {
+  try {
+    answer(data)
+  } catch (error) {
+    say({ kind: 'failed', run: data.run, message: (error as Error).message })
+  }
+}

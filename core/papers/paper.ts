@@ -1,0 +1,49 @@
+/** A document as plain data: the same is put on screen, into a PDF, or out as text. */
+export type Block =
+  | { readonly kind: 'heading'; readonly level: 1 | 2; readonly text: string }
+  | { readonly kind: 'text'; readonly text: string; readonly tone?: 'soft' | 'strong' }
+  | { readonly kind: 'list'; readonly items: readonly string[] }
+  /** Lines with a box to tick. */
+  | { readonly kind: 'checks'; readonly items: readonly string[] }
+  | {
+      readonly kind: 'table'
+      readonly head: readonly string[]
+      readonly rows: readonly (readonly string[])[]
+      /** Shares of the width; the columns of figures are set to the right. */
+      readonly widths: readonly number[]
+      readonly figures?: readonly number[]
+    }
+  /** Cut along the lines: a sheet of labels. */
+  | { readonly kind: 'labels'; readonly items: readonly Label[] }
+  | { readonly kind: 'break' }
+export interface Label {
+  readonly text: string
+  /** Where it goes, in small letters under it. */
+  readonly where: string
+}
+export interface Paper {
+  readonly id: string
+  readonly title: string
+  readonly subtitle: string
+  /** At the head of every page. */
+  readonly running: string
+  readonly blocks: readonly Block[]
+}
+
+/** The paper as plain text, for a terminal or a mail. */
+export function paperText(paper: Paper): string {
+  const lines = [paper.title, paper.subtitle, '']
+  for (const b of paper.blocks) {
+    if (b.kind === 'heading')
+      lines.push('', b.text, (b.level === 1 ? '=' : '-').repeat(b.text.length))
+    else if (b.kind === 'text') lines.push(b.text)
+    else if (b.kind === 'list') lines.push(...b.items.map(i => `- ${i}`))
+    else if (b.kind === 'checks') lines.push(...b.items.map(i => `[ ] ${i}`))
+    else if (b.kind === 'labels') lines.push(...b.items.map(l => `${l.text}  (${l.where})`))
+    else if (b.kind === 'table') lines.push(b.head.join(' | '), ...b.rows.map(r => r.join(' | ')))
+  }
+  return `${lines
+    .join('\n')
+    .replace(/\n{3,}/g, '\n\n')
+    .trim()}\n`
+}

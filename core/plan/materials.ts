@@ -1,0 +1,156 @@
+import type { Change } from './change'
+import { UNMEASURED_FT } from './prices'
+import type { PlannedWork } from './works'
+
+/** One line of a pick list. */
+export interface PickLine {
+  readonly what: string
+  readonly count: number
+  readonly unit: 'pc' | 'ft' | 'set'
+}
+
+interface Kit {
+  /** For each work. */
+  readonly parts?: readonly string[]
+  /** For each outlet the work touches. */
+  readonly perOutlet?: readonly string[]
+  /** A run is pulled: its length comes from what was measured. */
+  readonly run?: string
+  readonly tools?: readonly string[]
+}
+const TORQUE = 'torque screwdriver'
+const PROVE = 'tester proved before and after, for absence of voltage'
+const DEVICE: Kit = { tools: [TORQUE] }
+const BREAKER: Kit = { tools: [TORQUE] }
+
+/** What each remedy takes along, in the words of a counter; a remedy that is not here takes what its steps say. */
+const KITS: Readonly<Record<string, Kit>> = {
+  'smaller-breaker': { ...BREAKER, parts: ['breaker listed for the panel, smaller'] },
+  'nameplate-breaker': { ...BREAKER, parts: ['breaker or fuse of the nameplate size'] },
+  'appliance-breaker': { ...BREAKER, parts: ['breaker to suit the appliance'] },
+  'listed-breaker': { ...BREAKER, parts: ['breaker listed for the panel'] },
+  'marked-breaker': { ...BREAKER, parts: ['breaker with terminals marked for aluminum'] },
+  'own-breaker': { ...BREAKER, parts: ['breaker listed for the panel'] },
+  'two-pole-breaker': { ...BREAKER, parts: ['two-pole breaker listed for the panel'] },
+  'gfci-breaker': { ...BREAKER, parts: ['GFCI or dual-function breaker listed for the panel'] },
+  'afci-breaker': { ...BREAKER, parts: ['AFCI or dual-function breaker listed for the panel'] },
+  'smaller-main': { ...BREAKER, parts: ['main breaker listed for the panel'] },
+  'listed-handle-tie': { parts: ['identified handle tie'] },
+  'gfci-here': { ...DEVICE, parts: ['GFCI receptacle'] },
+  'gfci-first-outlet': { ...DEVICE, parts: ['GFCI receptacle'] },
+  'afci-first-outlet': { ...DEVICE, parts: ['dual-function AFCI/GFCI receptacle'] },
+  'afci-receptacle-here': { ...DEVICE, parts: ['dual-function AFCI/GFCI receptacle'] },
+  'protect-beside-panel': {
+    ...DEVICE,
+    parts: ['blank-face or receptacle protective device', 'box with cover', 'nipple and bushings'],
+  },
+  'two-slot-device': { ...DEVICE, parts: ['two-slot receptacle'] },
+  'tr-receptacle': { ...DEVICE, parts: ['tamper-resistant receptacle'] },
+  'wr-receptacle': { ...DEVICE, parts: ['weather-resistant receptacle', 'in-use cover'] },
+  'replace-device': { ...DEVICE, parts: ['device like the old one, of today’s kind'] },
+  'co-alr-device': { ...DEVICE, parts: ['device marked CO/ALR'] },
+  'crimped-pigtail': {
+    parts: ['cold-weld crimp set, by the certified installer'],
+    tools: ['calibrated crimp tool'],
+  },
+  'lug-pigtail': { parts: ['set-screw Al/Cu lug for each conductor'], tools: [TORQUE] },
+  'gel-connector-pigtail': { parts: ['gel-filled Al/Cu connector for each conductor'] },
+  'twist-on-pigtail': { parts: ['twist-on Al/Cu connector for each conductor'] },
+  'mark-white': { parts: ['marking tape, not white, gray or green'] },
+  'entry-fitting': { parts: ['cable connector or bushing'] },
+  'one-per-terminal': { parts: ['neutral pigtail where terminals are short'], tools: [TORQUE] },
+  'extra-bar': { parts: ['bar listed for the panel'], tools: [TORQUE] },
+  'main-bond': { parts: ['bonding screw or strap listed for the panel'], tools: [TORQUE] },
+  'blunt-screws': { parts: ['blunt cover screws'] },
+  'close-openings': { parts: ['knockout seals and filler plates'] },
+  relabel: { parts: ['directory card'] },
+  'run-grounding-conductor': { run: 'grounding conductor, 12 AWG green or bare', tools: [TORQUE] },
+  'new-cable': { run: 'NM cable with ground', parts: ['staples and nail plates'] },
+  'replace-conductor': { run: 'NM cable with ground', parts: ['staples and nail plates'] },
+  'copper-rewire': { run: 'NM cable with ground', parts: ['staples and nail plates'] },
+  'restore-20a': { ...BREAKER, run: '12 AWG NM cable with ground', parts: ['20 A breaker'] },
+  'new-four-wire-feeder': { run: 'four-wire feeder cable', tools: [TORQUE] },
+  'add-required-circuit': {
+    ...BREAKER,
+    run: '12 AWG NM cable with ground',
+    parts: ['20 A breaker'],
+  },
+  'install-electrodes': { parts: ['ground rod', 'rod clamp'], tools: ['rod driver'] },
+  'second-rod': { parts: ['ground rod', 'rod clamp'], tools: ['rod driver'] },
+  'bond-water': { parts: ['pipe clamp', 'bonding conductor'], tools: [TORQUE] },
+  'bond-piping': { parts: ['pipe clamp', 'bonding conductor'], tools: [TORQUE] },
+  'larger-box': { parts: ['larger old-work box or extension'] },
+  'box-extender': { parts: ['listed box extender'] },
+  'fit-cover': { parts: ['cover plate'] },
+  'fit-alarms': { parts: ['interconnected smoke and CO alarm'] },
+  'fit-surge': { parts: ['surge protector'], tools: [TORQUE] },
+  'replace-panel': {
+    parts: ['panel with main and breakers', 'connectors and bushings'],
+    tools: [TORQUE],
+  },
+}
+/** What no truck leaves without. */
+const ALWAYS = ['lock and tag', PROVE, 'camera', 'wire gauge']
+
+/** What has to be on the truck for these works: parts counted, runs in feet, tools once. */
+export function pickList(works: readonly PlannedWork[]): {
+  readonly parts: readonly PickLine[]
+  readonly tools: readonly string[]
+  /** Works without a kit: what they take stands in their steps. */
+  readonly unlisted: readonly PlannedWork[]
+} {
+  const parts = new Map<string, PickLine>()
+  const add = (what: string, count: number, unit: PickLine['unit'] = 'pc') => {
+    if (count <= 0) return
+    parts.set(what, { what, count: (parts.get(what)?.count ?? 0) + count, unit })
+  }
+  const tools = new Set(ALWAYS)
+  const unlisted: PlannedWork[] = []
+  for (const work of works) {
+    const kit = KITS[work.remedy.id]
+    if (!kit) unlisted.push(work)
+    const places = breakersOf(work)
+    for (const part of kit?.parts ?? []) add(part, /breaker listed/.test(part) ? places : 1)
+    if (kit?.run) add(kit.run, runOf(work), 'ft')
+    for (const tool of kit?.tools ?? []) tools.add(tool)
+    const labels = marksOf(work.changes)
+    add('label “No Equipment Ground”', labels.noGround)
+    add('label “GFCI Protected”', labels.gfci)
+    const devices = new Set(
+      work.changes.flatMap(c =>
+        c.act === 'note' && c.field === 'isTamperResistant' ? c.subject : [],
+      ),
+    )
+    add('pigtails and connectors for a device', devices.size, 'set')
+  }
+  return {
+    parts: [...parts.values()].sort((a, b) => a.what.localeCompare(b.what, 'en')),
+    tools: [...tools],
+    unlisted,
+  }
+}
+
+/** A shared neutral goes through one two-pole device: two poles are one part. */
+const breakersOf = (work: PlannedWork): number => {
+  const tied = work.changes.some(
+    c => c.act === 'note' && c.field === 'handleTie' && c.value === 'common trip',
+  )
+  const breakers = new Set(
+    work.changes.flatMap(c => (c.act === 'note' && c.field === 'protection' ? c.subject : [])),
+  )
+  return tied ? 1 : Math.max(1, breakers.size)
+}
+function runOf(work: PlannedWork): number {
+  return work.runFt ?? UNMEASURED_FT
+}
+
+/** Labels the works put on outlets. 406.4(D)(2). */
+export function marksOf(changes: readonly Change[]): { noGround: number; gfci: number } {
+  const at = (field: string) =>
+    new Set(
+      changes.flatMap(c =>
+        c.act === 'note' && c.field === field && c.value === true ? c.subject : [],
+      ),
+    ).size
+  return { noGround: at('isMarkedNoGround'), gfci: at('isMarkedGfci') }
+}

@@ -1,0 +1,4 @@
+declare module '*.woff' {
+  const bytes: Uint8Array
+  export default bytes
+}

@@ -1,0 +1,150 @@
+import pdfmake from 'pdfmake'
+import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
+import regular from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff'
+import bold from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff'
+import type { Block, Label, Paper } from '../../core'
+import { printable } from './printable'
+
+const INK = '#1d2733'
+const SOFT = '#55606c'
+const LINE = '#b9b2a4'
+const REGULAR = 'corvit-regular.woff'
+const BOLD = 'corvit-bold.woff'
+/** Labels across a letter page, and down it: the grid of a common sheet of thirty. */
+const ACROSS = 3
+
+// Its types do not know the store its fonts are put into.
+const { virtualfs } = pdfmake as unknown as {
+  virtualfs: { writeFileSync(name: string, bytes: Buffer): void }
+}
+virtualfs.writeFileSync(REGULAR, Buffer.from(regular))
+virtualfs.writeFileSync(BOLD, Buffer.from(bold))
+pdfmake.addFonts({
+  Corvit: { normal: REGULAR, bold: BOLD, italics: REGULAR, bolditalics: BOLD },
+})
+// A paper is made of what the record holds: nothing in it may make the server fetch or read anything.
+pdfmake.setUrlAccessPolicy(() => false)
+pdfmake.setLocalAccessPolicy(() => false)
+
+/** A paper as PDF, US letter, with the property at the head of each page and "page x of y" at its foot. */
+export async function renderPdf(paper: Paper): Promise<Uint8Array> {
+  const content: Content[] = [
+    { text: printable(paper.title), style: 'title' },
+    { text: printable(paper.subtitle), style: 'soft', margin: [0, 0, 0, 12] },
+    ...paper.blocks.map(contentOf),
+  ]
+  const definition: TDocumentDefinitions = {
+    pageSize: 'LETTER',
+    pageMargins: [54, 64, 54, 54],
+    info: { title: printable(`${paper.title}: ${paper.subtitle}`), creator: 'Corvit' },
+    defaultStyle: { font: 'Corvit', fontSize: 10.5, lineHeight: 1.25, color: INK },
+    styles: {
+      title: { fontSize: 22, bold: true },
+      h1: { fontSize: 14, bold: true, margin: [0, 12, 0, 4] },
+      h2: { fontSize: 11.5, bold: true, margin: [0, 8, 0, 2] },
+      soft: { color: SOFT },
+      strong: { bold: true },
+      head: { bold: true, color: SOFT, fontSize: 9 },
+    },
+    header: page =>
+      page === 1
+        ? null
+        : { text: printable(paper.running), style: 'soft', fontSize: 8.5, margin: [54, 28, 54, 0] },
+    footer: (page, pages) => ({
+      columns: [
+        { text: 'Corvit. Local code and licensed practice decide.', style: 'soft', fontSize: 8.5 },
+        { text: `page ${page} of ${pages}`, alignment: 'right', style: 'soft', fontSize: 8.5 },
+      ],
+      margin: [54, 12, 54, 0],
+    }),
+    content,
+    // A heading at the foot of a page with nothing under it goes to the next.
+    pageBreakBefore: (node, { getFollowingNodesOnPage }) =>
+      node.headlineLevel !== undefined && getFollowingNodesOnPage().length === 0,
+  }
+  return new Uint8Array(await pdfmake.createPdf(definition).getBuffer())
+}
+
+function contentOf(block: Block): Content {
+  switch (block.kind) {
+    case 'heading':
+      return {
+        text: printable(block.text),
+        style: block.level === 1 ? 'h1' : 'h2',
+        headlineLevel: block.level,
+        outline: block.level === 1,
+      } as Content
+    case 'text':
+      return {
+        text: printable(block.text),
+        ...(block.tone && { style: block.tone }),
+        margin: [0, 0, 0, 4],
+      }
+    case 'list':
+      return { ul: block.items.map(printable), margin: [0, 0, 0, 6] }
+    case 'checks':
+      return {
+        stack: block.items.map(item => ({
+          columns: [
+            { width: 16, canvas: [{ type: 'rect', x: 0, y: 2, w: 9, h: 9, lineColor: INK }] },
+            { text: printable(item) },
+          ],
+          margin: [0, 1, 0, 2],
+        })),
+        margin: [0, 0, 0, 6],
+      } as Content
+    case 'table':
+      return tableOf(block)
+    case 'labels':
+      return labelsOf(block.items)
+    case 'break':
+      return { text: '', pageBreak: 'after' }
+  }
+}
+
+function tableOf({ head, rows, widths, figures = [] }: Block & { kind: 'table' }): Content {
+  const total = widths.reduce((a, b) => a + b, 0)
+  const cell = (text: string, column: number, style?: string): TableCell => ({
+    text: printable(text),
+    ...(style && { style }),
+    ...(figures.includes(column) && { alignment: 'right' }),
+  })
+  return {
+    table: {
+      headerRows: 1,
+      dontBreakRows: true,
+      widths: widths.map(w => `${(100 * w) / total}%`),
+      body: [head.map((t, i) => cell(t, i, 'head')), ...rows.map(r => r.map((t, i) => cell(t, i)))],
+    },
+    layout: {
+      hLineWidth: (i: number) => (i === 0 ? 0 : 0.5),
+      vLineWidth: () => 0,
+      hLineColor: () => LINE,
+      paddingTop: () => 3,
+      paddingBottom: () => 3,
+    },
+    margin: [0, 2, 0, 8],
+  }
+}
+
+function labelsOf(labels: readonly Label[]): Content {
+  const cells: TableCell[] = labels.map(l => ({
+    stack: [
+      { text: printable(l.text), bold: true, fontSize: 12, alignment: 'center' },
+      { text: printable(l.where), fontSize: 7.5, alignment: 'center', color: SOFT },
+    ],
+    margin: [2, 8, 2, 8],
+  }))
+  while (cells.length % ACROSS !== 0) cells.push({ text: '' })
+  const body: TableCell[][] = []
+  for (let i = 0; i < cells.length; i += ACROSS) body.push(cells.slice(i, i + ACROSS))
+  return {
+    table: { widths: Array.from({ length: ACROSS }, () => '*'), dontBreakRows: true, body },
+    layout: {
+      hLineWidth: () => 0.5,
+      vLineWidth: () => 0.5,
+      hLineColor: () => LINE,
+      vLineColor: () => LINE,
+    },
+  }
+}
