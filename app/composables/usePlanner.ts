@@ -38,6 +38,8 @@ export function usePlanner() {
   const frontier = shallowRef<Frontier>()
   const options = shallowRef<readonly OptionLine[]>([])
   const findings = ref(0)
+  /** Of all that is to be fixed, with what nothing here cures. */
+  const danger = ref(0)
   const plan = shallowRef<PlainPlan>()
   const tasks = shallowRef<readonly WorkChange[]>([])
   const alternatives = shallowRef<readonly Alternative[]>([])
@@ -114,6 +116,7 @@ export function usePlanner() {
     frontier.value = opened.frontier
     options.value = opened.options
     findings.value = opened.findings
+    danger.value = opened.danger
     await draw()
     const others = await ask({ kind: 'alternatives', house: job.house, scope: scope() })
     if (mine === turn && others.kind === 'alternatives') alternatives.value = others.list
@@ -155,6 +158,7 @@ export function usePlanner() {
     frontier,
     options,
     findings,
+    danger,
     plan,
     tasks,
     alternatives,

@@ -2,6 +2,7 @@
 import {
   acceptanceTests,
   changesOfWork,
+  dangerOf,
   Judged,
   labelOf,
   plainPlan,
@@ -84,7 +85,7 @@ function answer(ask: PlanAsk): void {
       kind: 'opened',
       run,
       findings: planner.findings.length,
-      danger: frontier.points.at(-1)?.danger ?? 0,
+      danger: planner.findings.reduce((n, f) => n + dangerOf(f), 0),
       frontier,
       options: planner.options.map(o => {
         const step = o.steps[0]

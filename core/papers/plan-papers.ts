@@ -76,7 +76,18 @@ function staged(
   return [...stages]
 }
 
-function scopeOfWork(_site: Site, works: readonly PlannedWork[]): readonly Block[] {
+/** Every place a work puts a hand to: the fault may be found elsewhere. */
+function touched(site: Site, work: PlannedWork): readonly string[] {
+  const places = new Set(
+    work.changes.flatMap(c => {
+      const thing = site.house.subjects.get(c.subject)
+      return c.act === 'note' && thing ? labelOf(site, thing) : []
+    }),
+  )
+  return [...places].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
+}
+
+function scopeOfWork(site: Site, works: readonly PlannedWork[]): readonly Block[] {
   const total = works.reduce((sum, w) => sum + w.cents, 0)
   const blocks: Block[] = [
     say(
@@ -93,6 +104,9 @@ function scopeOfWork(_site: Site, works: readonly PlannedWork[]): readonly Block
       blocks.push(
         say(`${money(w.cents)}${w.remedy.needsPermit ? ' · needs a permit' : ''}`, 'soft'),
       )
+      const places = touched(site, w)
+      if (places.length > 1 || (places.length === 1 && places[0] !== w.label))
+        blocks.push(say(`Work at: ${places.join(', ')}`))
       if (w.remedy.steps.length > 0) blocks.push({ kind: 'list', items: w.remedy.steps })
       for (const duty of w.remedy.duties) blocks.push(say(`Brings along: ${duty}`))
       for (const caution of w.remedy.cautions.filter(c => !often.includes(c)))

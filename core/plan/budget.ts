@@ -60,15 +60,9 @@ export function frontierOf(
     const front = frontOfAll(options, usable, danger)
     isExact &&= front.isExact
     for (const l of front.labels)
-      if (l.danger > 0) {
-        const chosen = spelled(l)
-        const needs = hasPermit && chosen.some(i => options[i]?.needsPermit)
-        points.push({
-          cents: l.cents + (needs ? shared : book.callOut),
-          danger: l.danger,
-          options: chosen,
-        })
-      }
+      if (l.danger > 0)
+        // Sets that need no permit stand in the other front too, for less.
+        points.push({ cents: l.cents + shared, danger: l.danger, options: spelled(l) })
   }
   return { points: undominated(points), isExact }
 }

@@ -1,6 +1,8 @@
 import { isKind, triedAt, valueOf, type Subject } from '../model/house'
 import type { AnyValue } from '../model/fields'
 import { SIZES, standardRatings } from '../tables/ampacity'
+import { groundOf } from '../derive/ground'
+import { neutralGroupOf } from '../derive/neutrals'
 import { equipmentGroundSize } from '../tables/grounding'
 import { ruleById } from '../rules'
 import type { Change } from './change'
@@ -85,6 +87,8 @@ function newCable(w: Work, run: Subject<'segment'>, amps: number): Change[] {
   return w.so(run, {
     size,
     metal: 'copper',
+    core: 'copper color',
+    surface: 'copper color',
     wiring: 'NM-B',
     insulationC: 90,
     insulation: 'sound',
@@ -178,21 +182,12 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   'main-bond': here({ bondMeans: 'screw' }),
   'jumper-isolated-bar': w =>
     w.site.children(w.subject, 'bar').flatMap(b => w.so(b, { isTiedToNeutral: true })),
-  'separate-neutral': w => [
-    ...w.here({ bondMeans: 'none', landings: 'on separate bars' }),
-    ...w.site
-      .children(w.subject, 'bar')
-      .filter(b => valueOf(b, 'role') === 'neutral')
-      .flatMap(b => w.so(b, { isBondedToEnclosure: false })),
-  ],
+  'separate-neutral': w => separated(w, w.subject),
   'new-four-wire-feeder': w => {
     const feeder = feederFrom(w)
     if (!feeder) return undefined
     const panel = w.site.all.enclosure.find(e => valueOf(e, 'fedFrom') === feeder.id)
-    return [
-      ...w.so(feeder, { egc: 'wire', year: w.year }),
-      ...(panel ? w.so(panel, { bondMeans: 'none', landings: 'on separate bars' }) : []),
-    ]
+    return [...w.so(feeder, { egc: 'wire', year: w.year }), ...(panel ? separated(w, panel) : [])]
   },
   'nonmetallic-section': here({ hasOtherMetallicPath: false }),
   're-terminate': w => {
@@ -216,11 +211,20 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
       .flatMap(c => w.site.get(valueOf(c, 'fedBy'), 'breaker') ?? [])
       .flatMap(b => w.so(b, { handleTie: 'listed tie' })),
   'group-multiwire': w => w.pair.flatMap(c => w.so(c, { isGroupedInPanel: true })),
+  'own-neutral': w =>
+    w.pair.length > 1 ? w.pair.flatMap(c => w.so(c, { sharesNeutralWith: [] })) : undefined,
+  // Freed of insulation first: leaving it buried is no remedy.
+  'knob-and-tube-care': mend({ isBuried: false }),
   'close-openings': mend({ openings: 0, entryConnectors: 'one each, or as listed' }),
-  relabel: mend({ directory: 'legible and specific', contradictions: 0, fedFromLabel: 'there' }),
+  // Written after tracing, so that it is compared with what was traced.
+  relabel: w => [
+    ...mend({ directory: 'legible and specific', fedFromLabel: 'there' })(w)!,
+    ...(isKind(w.subject, 'enclosure') ? w.here({ contradictions: 0 }) : []),
+  ],
   'clear-space': mend({ isKeptClear: true, door: '90° or more' }),
   'raise-floor': here({ topHandleIn: 72 }),
   'relocate-panel': here({
+    widthIn: 15,
     workingDepthIn: 36,
     workingWidthIn: 30,
     workingHeightIn: 80,
@@ -282,14 +286,20 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
       isGroundDetected: false,
     }),
   ),
-  'replace-device': atOutlet((w, o) => w.device(o, { gfciButton: 'trips, goes dead' })),
   'swap-line-load': here({ gfciButton: 'trips, goes dead' }),
   'move-protection': mend({ resetAccess: 'readily accessible', tubZone: 'clear of it' }),
   'cut-ground-on': here({ carriesGroundOn: false }),
   'rewire-device': atOutlet((w, o) => {
     // Read again after the work: what was read before is read as it should be.
-    const right: Facts = {
+    // Lamps alone prove nothing: the ground is read against a proved one, with the box open.
+    const always: Facts = {
       lamps: 'correct',
+      groundToReferenceV: 0,
+      narrowToReferenceV: 120,
+      groundClampA: 0,
+      isBoxOpened: true,
+    }
+    const right: Facts = {
       dropPercent: 2,
       shell: 'on the neutral',
       switched: 'hot',
@@ -297,13 +307,10 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
       hotGroundV: 120,
       neutralGroundV: 0,
       neutralGroundRiseV: 1,
-      groundToReferenceV: 0,
-      narrowToReferenceV: 120,
-      groundClampA: 0,
       isGroundDetected: false,
     }
     const read = Object.entries(right).filter(([f]) => triedAt(o, f) !== undefined)
-    return w.so(o, Object.fromEntries(read))
+    return w.so(o, { ...Object.fromEntries(read), ...always })
   }),
   'bond-water': w => [...w.here({ waterBond: 'found' }), ...bonded(w, 'water piping', '4')],
   'bond-piping': w => [...w.here({ gasBond: 'found' }), ...bonded(w, 'gas piping', '6')],
@@ -383,6 +390,16 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   },
 }
 
+/** Neutrals apart from the enclosure, and grounds on a bar of their own. */
+const separated = (w: Work, panel: Subject): readonly Change[] => [
+  ...w.so(panel, { bondMeans: 'none', landings: 'on separate bars' }),
+  ...w.site.children(panel, 'bar').flatMap(b => {
+    const role = valueOf(b, 'role')
+    if (role === 'ground') return w.so(b, { isTiedToNeutral: false })
+    return w.so(b, { isBondedToEnclosure: false, ...(role === 'common' && { role: 'neutral' }) })
+  }),
+]
+
 /** Each conductor of a doubled screw gets a screw of its own. */
 function splitScrews(w: Work): readonly Change[] {
   const screws = w.site.children(w.subject, 'screw')
@@ -408,7 +425,6 @@ function splitScrews(w: Work): readonly Change[] {
 const CHANGES_NOTHING = new Set([
   'leave-and-label',
   'leave-three-wire-feeder',
-  'knob-and-tube-care',
   'appliance-ground-for-gas',
   'ground-rod-only',
   'own-ground-rod',
@@ -463,6 +479,27 @@ function freeSpaces(w: Work, breaker: Subject<'breaker'>): readonly number[] {
   }
   return Array.from({ length: most }, (_, k) => k + 1).filter(n => !taken.has(n))
 }
+/** Changes places with a single-pole breaker of a circuit of its own, where no space is free. */
+function swapped(w: Work, breaker: Subject<'breaker'>): readonly Change[][] {
+  const panel = w.site.get(breaker.parent ?? undefined, 'enclosure')
+  const space = valueOf(breaker, 'space')
+  if (!panel || space === undefined) return []
+  return w.site.children(panel, 'breaker').flatMap(other => {
+    const there = valueOf(other, 'space')
+    const isAlone =
+      valueOf(other, 'poles') === 1 &&
+      valueOf(other, 'half') === undefined &&
+      w.site.circuitsOf(other).every(c => neutralGroupOf(w.site, c).circuits.length === 1)
+    if (there === undefined || other.id === breaker.id || !isAlone) return []
+    const legs = [valueOf(breaker, 'measuredLeg'), valueOf(other, 'measuredLeg')] as const
+    return [
+      [
+        ...w.so(breaker, { space: there, ...(legs[1] && { measuredLeg: legs[1] }) }),
+        ...w.so(other, { space, ...(legs[0] && { measuredLeg: legs[0] }) }),
+      ],
+    ]
+  })
+}
 /** A bond that is there, or is put in: sound, and landed on the neutral bar of the service. */
 function bonded(w: Work, to: string, size: string): Change[] {
   const service = w.site.all.enclosure.find(e => valueOf(e, 'marking') === 'service disconnect')
@@ -516,7 +553,10 @@ const newPanel = (w: Work, mainAmps: number): Change[] => [
 type Search = (work: Work) => readonly (readonly Change[])[]
 const SEARCHES: Readonly<Record<string, Search>> = {
   'smaller-breaker': smallerDevice,
-  'nameplate-breaker': smallerDevice,
+  'nameplate-breaker': w =>
+    w.result.failure?.id === 'nameplate-fuses-only' && w.circuit
+      ? [w.so(w.circuit, { hasFusesAtUnit: true })]
+      : smallerDevice(w),
   'appliance-breaker': suitingDevice,
   'smaller-main': w =>
     isKind(w.subject, 'enclosure')
@@ -561,7 +601,8 @@ const SEARCHES: Readonly<Record<string, Search>> = {
       const leg = valueOf(breaker, 'measuredLeg')
       // Moved, it is measured again; where nobody measured, the place on the bus says which leg.
       const measured: Facts = leg === undefined ? {} : { measuredLeg: leg === 'A' ? 'B' : 'A' }
-      return freeSpaces(w, breaker).map(space => w.so(breaker, { space, ...measured }))
+      const moved = freeSpaces(w, breaker).map(space => w.so(breaker, { space, ...measured }))
+      return [...moved, ...swapped(w, breaker)]
     }),
   'replace-conductor': w => {
     const { subject } = w
@@ -593,6 +634,23 @@ const SEARCHES: Readonly<Record<string, Search>> = {
           runs.flatMap(run => [...newCable(w, run, ratingOf(w)), ...w.so(run, { size })]),
         )
   },
+  // In a box without a ground the new device is one such a box may have; a place may ask for protection with it.
+  'replace-device': w => {
+    const { outlet } = w
+    if (!outlet) return []
+    const plain = w.device(outlet, { gfciButton: 'trips, goes dead' })
+    const guarded = w.device(outlet, { protection: 'dual', gfciButton: 'trips, goes dead' })
+    if (valueOf(outlet, 'type') !== 'receptacle') return [plain]
+    if (groundOf(w.site, outlet).value !== 'none') return [plain, guarded]
+    return [
+      w.device(outlet, { slots: 'two' }).filter(c => c.act !== 'note' || c.field !== 'year'),
+      [...w.device(outlet, { slots: 'three', protection: 'GFCI' }), ...w.marked(outlet, true)],
+      [...guarded, ...w.so(outlet, { slots: 'three' }), ...w.marked(outlet, true)],
+      plain,
+    ]
+  },
+  'single-phase-panel': w =>
+    isKind(w.subject, 'enclosure') ? [newPanel(w, valueOf(w.subject, 'mainAmps') ?? 200)] : [],
   'fewer-mains': w =>
     isKind(w.subject, 'enclosure') ? [newPanel(w, valueOf(w.subject, 'mainAmps') ?? 200)] : [],
   'replace-panel': w =>

@@ -1,6 +1,8 @@
 import type { Result } from '../engine/evaluate'
 import { remediesFor, remedyById, type Remedy } from '../remedies'
+import { fieldOf } from '../model/fields'
 import { valueOf, type Subject } from '../model/house'
+import { labelOf } from '../texts/labels'
 import type { Change } from './change'
 import { compare, consequencesOf, type FollowUp, type Judged } from './consequences'
 import { costOf, type Cost, type PriceBook } from './prices'
@@ -22,6 +24,8 @@ export interface Option {
   /** Every finding that is gone afterwards, by `rule subject`. */
   readonly fixes: ReadonlySet<string>
   readonly cents: number
+  /** Of that, parts and cable. */
+  readonly materials: number
   readonly minutes: number
   readonly wallFt: number
   readonly buttons: number
@@ -82,7 +86,14 @@ export function optionsFor(
       continue
     }
     if (!done.isCured) {
-      others.push({ remedy: remedy.id, why: 'judged again, the fault would still be there' })
+      const left = before.after(done.changes).result(findingKey(finding))
+      others.push({
+        remedy: remedy.id,
+        why:
+          left?.outcome === 'undecided'
+            ? `whether that is enough is not known yet: ${missingWords(before, left)}`
+            : 'judged again, the fault would still be there',
+      })
       continue
     }
     const first = stepOf(before, finding, remedy, done.changes, book)
@@ -95,6 +106,16 @@ export function optionsFor(
       others.push({ remedy: remedy.id, why: 'it would bring along what no remedy here cures' })
   }
   return { options, others }
+}
+
+/** What would have to be looked at, in words. */
+function missingWords({ site }: Judged, left: Result): string {
+  const words = left.missing.slice(0, 2).flatMap(({ subject, field }) => {
+    const thing = site.house.subjects.get(subject)
+    const label = thing && fieldOf(thing.kind, field)?.label
+    return thing && label ? `${labelOf(site, thing)}: ${label}` : []
+  })
+  return words.join('; ') || 'something nobody has looked at'
 }
 
 function stepOf(
@@ -161,6 +182,7 @@ function toOption(before: Judged, steps: readonly Step[]): Option {
     changes,
     fixes: new Set(fixed.map(f => `${f.rule} ${f.subject}`)),
     cents: sum(c => c.cents),
+    materials: sum(c => c.materials),
     minutes: sum(c => c.minutes),
     wallFt: sum(c => c.wallFt),
     buttons: sum(c => c.buttons),

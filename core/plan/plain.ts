@@ -69,6 +69,7 @@ export function plainPlan(plan: Plan, site: Site, book: PriceBook) {
       })),
       cost: {
         cents: c.option.cents,
+        materials: c.option.materials,
         minutes: c.option.minutes,
         wallFt: c.option.wallFt,
         buttons: c.option.buttons,

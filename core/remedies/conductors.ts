@@ -199,7 +199,11 @@ export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
     ],
     needsPermit: true,
     tests: ['Loaded voltage drop', 'Ground impedance'],
-    judge: always('Always possible; access decides the cost'),
+    judge: desk =>
+      desk.failure('over-nameplate-maximum', 'nameplate-fuses-only') &&
+      !desk.failure('conductor-under-nameplate')
+        ? desk.refused('The conductor is large enough: the device ahead is what is wrong')
+        : desk.offered('Always possible; access decides the cost'),
   }),
   defineRemedy({
     id: 'separate-bundles',

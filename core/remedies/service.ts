@@ -440,7 +440,10 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     title: 'Tie the group together',
     gives: 'The pair can be told at a glance',
     steps: ['Cable tie round the hots and their neutral inside the panel'],
-    judge: always('In every panel it enters'),
+    judge: desk =>
+      desk.failure('separate-cables')
+        ? desk.refused('They come in separate cables: a tie round them groups nothing')
+        : desk.offered('In every panel it enters'),
   }),
   defineRemedy({
     id: 'single-phase-panel',
@@ -463,7 +466,10 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     gives: 'Room to work and to get away',
     steps: ['Move what is stored', 'Rehang the door to 90°', 'Mark the floor'],
     cautions: [],
-    judge: always('Where only things or a door are in the way'),
+    judge: desk =>
+      desk.failure('space-too-small', 'no-room-to-stand')
+        ? desk.refused('It is too small as it is built: clearing it makes no room')
+        : desk.offered('Where only things or a door are in the way'),
   }),
   defineRemedy({
     id: 'raise-floor',

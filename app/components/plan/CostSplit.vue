@@ -1,8 +1,11 @@
 <script lang="ts">
 import type { PlainPlan } from '~/workers/plan.worker'
 
+import type { PriceBook } from '#core'
+
 export interface CostSplitProps {
   plan: PlainPlan
+  book: PriceBook
 }
 </script>
 
@@ -12,16 +15,25 @@ import { Bar } from 'vue-chartjs'
 import { money } from '#core'
 
 Chart.register(BarElement, CategoryScale, LinearScale, Tooltip)
-const { plan } = defineProps<CostSplitProps>()
+const { plan, book } = defineProps<CostSplitProps>()
 const colors = useChartColors()
-/** By stage, and what is paid once. */
-const parts = computed(() => [
-  ...plan.stages.map(s => ({
-    name: s.title,
-    cents: s.choices.reduce((n, i) => n + (plan.choices[i]?.cost.cents ?? 0), 0),
-  })),
-  ...plan.shared.map(s => ({ name: s.what, cents: s.cents })),
-])
+/** By what is paid for; the quantities are those of the plan. */
+const parts = computed(() => {
+  const sum = (of: (c: PlainPlan['choices'][number]['cost']) => number) =>
+    plan.choices.reduce((n, c) => n + of(c.cost), 0)
+  const materials = sum(c => c.materials)
+  const labor = sum(c => Math.round((c.minutes * book.hourly) / 60))
+  const walls = sum(c => c.wallFt * book.wallPerFt)
+  const rest = sum(c => c.cents) - materials - labor - walls
+  const shared = plan.shared.map(s => ({ name: s.what, cents: s.cents }))
+  return [
+    { name: 'Materials', cents: materials },
+    { name: 'Labor', cents: labor },
+    { name: 'Walls opened', cents: walls },
+    { name: 'Contingency and tax', cents: rest },
+    ...shared,
+  ].filter(p => p.cents > 0)
+})
 const data = computed(() => ({
   labels: parts.value.map(p => p.name),
   datasets: [
@@ -56,7 +68,7 @@ const options = computed<ChartOptions<'bar'>>(() => ({
 </script>
 
 <template>
-  <figure class="split">
+  <figure class="costs">
     <figcaption class="small soft">Where the money goes</figcaption>
     <div class="canvas" :style="{ height: `${parts.length * 1.7 + 2}rem` }">
       <Bar :data="data" :options="options" aria-label="cost by stage" />
@@ -76,7 +88,7 @@ const options = computed<ChartOptions<'bar'>>(() => ({
 </template>
 
 <style scoped>
-.split {
+.costs {
   display: grid;
   gap: 0.3rem;
 }

@@ -3,6 +3,8 @@ import type { FrontierPoint } from '#core'
 
 export interface FrontierChartProps {
   points: readonly FrontierPoint[]
+  /** Danger of all that is to be fixed. */
+  all: number
   /** Cents there are; the mark on the curve. */
   budget: number | undefined
 }
@@ -23,10 +25,9 @@ import { Line } from 'vue-chartjs'
 import { atBudget, money } from '#core'
 
 Chart.register(Filler, LinearScale, LineElement, PointElement, Tooltip)
-const { points, budget } = defineProps<FrontierChartProps>()
+const { points, all, budget } = defineProps<FrontierChartProps>()
 const colors = useChartColors()
-const all = computed(() => points.at(-1)?.danger ?? 0)
-const share = (danger: number) => (all.value === 0 ? 0 : Math.round((100 * danger) / all.value))
+const share = (danger: number) => (all === 0 ? 0 : Math.floor((100 * danger) / all))
 /** More than these few hundred points are not told apart on a screen. */
 const MOST = 300
 const drawn = computed(() => {

@@ -169,7 +169,7 @@ const again = (task: Subject<'task'>) => job.note(task.id, 'state', 'planned')
                 size="lg"
                 color="neutral"
                 variant="ghost"
-                label="Not now"
+                label="Leave it"
                 @click="giveUp(t)"
               />
             </template>

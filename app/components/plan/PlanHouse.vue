@@ -46,7 +46,7 @@ const dotOf = (thing: Subject): Dot => ({
   mark: doneAt.value.get(thing.id),
   isLeft: leftAt.value.has(thing.id),
 })
-/** Panel by panel: its own parts, then each circuit from its breaker outward; what the plan leaves alone is left out. */
+/** Panel by panel: its own parts, then each circuit from its breaker outward; what stays untouched is left out. */
 const panels = computed(() =>
   job.site.all.enclosure.flatMap(panel => {
     const own = [panel, ...job.site.children(panel, 'bar')].map(dotOf)

@@ -31,7 +31,7 @@ export const multiwireNotGrouped = defineRule({
   },
   since: 2008,
   triggers: ['replaced', 'new'],
-  remedies: ['group-multiwire'],
+  remedies: ['group-multiwire', 'own-neutral'],
   traps: [
     'A cable that brings them in together groups them by itself',
     'Before the 2008 edition it was no rule',

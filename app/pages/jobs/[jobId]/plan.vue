@@ -35,6 +35,7 @@ const {
   alternatives,
   bought,
   findings,
+  danger,
 } = planner
 const tab = ref<'choose' | 'do'>('choose')
 const toast = useToast()
@@ -105,9 +106,8 @@ const dragged = computed({
   },
 })
 const shares = computed(() => {
-  const all = frontier.value?.points.at(-1)?.danger ?? 0
-  const danger = bought.value?.danger ?? all
-  return all === 0 ? 100 : Math.round((100 * danger) / all)
+  const gone = bought.value?.danger ?? frontier.value?.points.at(-1)?.danger ?? 0
+  return danger.value === 0 ? 100 : Math.floor((100 * gone) / danger.value)
 })
 const total = computed(() => bought.value?.cents ?? plan.value?.total ?? 0)
 const cured = computed(() => plan.value?.choices.reduce((n, c) => n + c.findings.length, 0) ?? 0)
@@ -168,6 +168,13 @@ const STATUS_WORDS: Readonly<Record<string, string>> = {
   'not shown to hold':
     'Judged again, something would be left or come along. Look at it below before you rely on it.',
 }
+/** A budget that does not reach comes before what nothing here cures: both are said. */
+const says = computed(() => {
+  if (!plan.value) return ''
+  const { status, left } = plan.value
+  const isShort = left.length > 0 && status === 'infeasible'
+  return [isShort ? 'out of budget' : '', status].flatMap(s => STATUS_WORDS[s] ?? []).join(' ')
+})
 const accepted = computed(() => tasksInOrder(job.house))
 const stillPlanned = computed(() => accepted.value.filter(t => valueOf(t, 'state') === 'planned'))
 function accept() {
@@ -253,49 +260,51 @@ const choicesOf = (stage: { choices: readonly number[] }) =>
         </div>
         <p v-if="planner.problem.value" role="alert" class="fails">{{ planner.problem.value }}</p>
 
-        <div v-if="plan" class="split" :class="{ waiting: isPlanning }">
-          <section class="main">
-            <p v-if="isStale" class="stale">
-              The record has changed since.
-              <UButton variant="link" label="Plan again" @click="planner.open()" />
+        <header v-if="plan" class="top">
+          <p v-if="isStale" class="stale">
+            The record has changed since.
+            <UButton variant="link" label="Plan again" @click="planner.open()" />
+          </p>
+          <div class="heroes" data-testid="heroes">
+            <p>
+              <b class="hero">{{ money(total) }}</b><span class="small soft">{{
+                plan.prices.isSample ? 'sample prices, made up' : plan.prices.name
+              }}</span>
             </p>
-            <div class="heroes" data-testid="heroes">
-              <p>
-                <b class="hero">{{ money(total) }}</b><span class="small soft">{{
-                  plan.prices.isSample ? 'sample prices, made up' : plan.prices.name
-                }}</span>
-              </p>
-              <p>
-                <b class="hero">{{ shares }} %</b><span class="small soft">of the danger gone</span>
-              </p>
-              <p>
-                <b class="hero">{{ cured }}</b><span class="small soft"
-                  >of {{ findings }} faults cured</span
-                >
-              </p>
-            </div>
-            <p class="says" :class="{ fails: plan.status === 'not shown to hold' }">
-              {{ STATUS_WORDS[plan.status] }}
-              <span v-if="plan.proof.gap === 0" class="soft"
-                >Proved the best of {{ plan.proof.options }} ways by this aim.</span
+            <p>
+              <b class="hero">{{ shares }} %</b><span class="small soft">of the danger gone</span>
+            </p>
+            <p>
+              <b class="hero">{{ cured }}</b><span class="small soft"
+                >of {{ findings }} faults cured</span
               >
             </p>
-            <div class="acts">
-              <UButton
-                size="lg"
-                icon="lucide:check"
-                :disabled="isPlanning || !plan.choices.length"
-                label="Accept this plan"
-                @click="accept"
-              />
-              <UButton
-                size="lg"
-                color="neutral"
-                variant="outline"
-                label="Price book"
-                @click="isPricing = true"
-              />
-            </div>
+          </div>
+          <p class="says" :class="{ fails: plan.status === 'not shown to hold' }">
+            {{ says }}
+            <span v-if="plan.proof.gap === 0" class="soft"
+              >Proved the best of {{ plan.proof.options }} ways by this aim.</span
+            >
+          </p>
+          <div class="acts">
+            <UButton
+              size="lg"
+              icon="lucide:check"
+              :disabled="isPlanning || !plan.choices.length"
+              label="Accept this plan"
+              @click="accept"
+            />
+            <UButton
+              size="lg"
+              color="neutral"
+              variant="outline"
+              label="Price book"
+              @click="isPricing = true"
+            />
+          </div>
+        </header>
+        <div v-if="plan" class="split" :class="{ waiting: isPlanning }">
+          <section class="main">
             <section v-for="(stage, s) in plan.stages" :key="stage.title">
               <h2>
                 <span class="no">{{ s + 1 }}</span> {{ stage.title }}
@@ -359,7 +368,12 @@ const choicesOf = (stage: { choices: readonly number[] }) =>
                 }}</b>
               </div>
             </UFormField>
-            <FrontierChart v-if="frontier" :points="frontier.points" :budget="budget" />
+            <FrontierChart
+              v-if="frontier"
+              :points="frontier.points"
+              :all="danger"
+              :budget="budget"
+            />
             <UFormField label="Before anything else">
               <div class="chips" role="group" aria-label="aim">
                 <UButton
@@ -436,7 +450,7 @@ const choicesOf = (stage: { choices: readonly number[] }) =>
                 </tr>
               </tbody>
             </table>
-            <CostSplit v-if="plan.choices.length" :plan="plan" />
+            <CostSplit v-if="plan.choices.length" :plan="plan" :book="prices" />
           </aside>
         </div>
         <section v-if="plan && plan.choices.length" class="where">
@@ -489,6 +503,11 @@ const choicesOf = (stage: { choices: readonly number[] }) =>
 }
 .split.waiting .main {
   opacity: 0.75;
+}
+.top {
+  display: grid;
+  gap: 0.7rem;
+  margin-bottom: 1.2rem;
 }
 .main,
 .side {
@@ -568,10 +587,13 @@ const choicesOf = (stage: { choices: readonly number[] }) =>
 .beside th,
 .beside td {
   text-align: right;
-  padding: 0.25rem 0;
+  padding: 0.3rem 0 0.3rem 0.8rem;
+  white-space: nowrap;
   border-bottom: 1px solid var(--line);
 }
 .beside th[scope='row'] {
+  padding-left: 0;
+  white-space: normal;
   text-align: left;
   font-weight: 400;
 }

@@ -1,0 +1,121 @@
+import highsLoader from 'highs'
+import {
+  atBudget,
+  frontierOf,
+  SAMPLE_PRICES,
+  type Option,
+  type PriceBook,
+  type Result,
+} from '#core'
+
+const TRIALS = Number(process.env.CORVIT_TRIALS ?? 150)
+const BOOK: PriceBook = { ...SAMPLE_PRICES, callOut: 7, permit: 11 }
+const SEVERITY = ['make safe now', 'repair', 'upgrade', 'note'] as const
+const DANGER = { 'make safe now': 64, repair: 8, upgrade: 2, note: 1 }
+
+function lcg(seed: number): () => number {
+  let s = seed >>> 0
+  return () => {
+    s = (Math.imul(s, 1664525) + 1013904223) >>> 0
+    return s / 2 ** 32
+  }
+}
+interface Trial {
+  readonly findings: readonly Result[]
+  readonly options: readonly Option[]
+}
+function trial(seed: number, faults: number, count: number): Trial {
+  const r = lcg(seed)
+  const findings = Array.from({ length: faults }, (_, f) => ({
+    rule: { id: 'r' },
+    subject: { id: String(f) },
+    severity: SEVERITY[Math.floor(r() * 4)],
+  })) as unknown as Result[]
+  const options = Array.from({ length: count }, () => ({
+    cents: 1 + Math.floor(r() * 40),
+    needsPermit: r() < 0.4,
+    fixes: new Set(
+      findings.flatMap((f, i) => (r() < 0.35 ? `r ${f.subject.id}` : i < 0 ? '' : [])),
+    ),
+  })) as unknown as Option[]
+  return { findings, options }
+}
+const dangerOf = (f: Result) => DANGER[f.severity ?? 'note']
+function costOf(set: readonly Option[]): number {
+  const permit = set.some(o => o.needsPermit) ? BOOK.permit : 0
+  return set.length === 0 ? 0 : BOOK.callOut + permit + set.reduce((n, o) => n + o.cents, 0)
+}
+const gone = (set: readonly Option[], findings: readonly Result[]) =>
+  findings.filter(f => set.some(o => o.fixes.has(`r ${f.subject.id}`)))
+/** The most danger any set within the budget takes away. */
+function bruteForce({ findings, options }: Trial, budget: number): number {
+  let best = 0
+  for (let bits = 0; bits < 1 << options.length; bits++) {
+    const set = options.filter((_, i) => bits & (1 << i))
+    if (costOf(set) > budget) continue
+    best = Math.max(
+      best,
+      gone(set, findings).reduce((n, f) => n + dangerOf(f), 0),
+    )
+  }
+  return best
+}
+function asProgram({ findings, options }: Trial, budget: number): string {
+  const rows = findings.map((f, i) => {
+    const list = options.flatMap((o, k) => (o.fixes.has(`r ${f.subject.id}`) ? ` - x${k}` : []))
+    return ` c${i}: y${i}${list.join('')} <= 0`
+  })
+  const uses = options.map(
+    (o, k) => ` u${k}: x${k} - call <= 0${o.needsPermit ? `\n p${k}: x${k} - permit <= 0` : ''}`,
+  )
+  const cost = options.map((o, k) => `${o.cents} x${k}`).join(' + ')
+  const money = ` money: ${cost} + ${BOOK.callOut} call + ${BOOK.permit} permit <= ${budget}`
+  const aim = findings.map((f, i) => `${dangerOf(f)} y${i}`).join(' + ')
+  const all = [
+    ...findings.map((_, i) => `y${i}`),
+    ...options.map((_, k) => `x${k}`),
+    'call',
+    'permit',
+  ]
+  return `Maximize\n obj: ${aim}\nSubject To\n${[...rows, ...uses, money].join('\n')}\nBinary\n ${all.join(' ')}\nEnd`
+}
+
+describe('what a sum of money takes away', () => {
+  it('equals trying every set, on 500 small houses and three budgets each', () => {
+    for (let seed = 1; seed <= 500; seed++) {
+      const house = trial(seed, 2 + (seed % 6), 3 + (seed % 6))
+      const frontier = frontierOf(house.options, house.findings, BOOK)
+      expect(frontier.isExact).toBe(true)
+      for (const budget of [15, 40, 90]) {
+        const point = atBudget(frontier, budget)
+        expect(point.danger).toBe(bruteForce(house, budget))
+        const set = point.options.map(i => house.options[i] as Option)
+        expect(point.cents).toBe(costOf(set))
+        expect(point.cents).toBeLessThanOrEqual(budget)
+        expect(gone(set, house.findings).reduce((n, f) => n + dangerOf(f), 0)).toBe(point.danger)
+      }
+    }
+  })
+  it('equals the general solver on larger houses', async () => {
+    const highs = await highsLoader()
+    for (let seed = 1; seed <= TRIALS; seed++) {
+      const house = trial(seed, 8 + (seed % 8), 10 + (seed % 10))
+      const budget = 30 + (seed % 5) * 25
+      const solved = highs.solve(asProgram(house, budget), { mip_rel_gap: 0 })
+      expect(solved.Status).toBe('Optimal')
+      const point = atBudget(frontierOf(house.options, house.findings, BOOK), budget)
+      expect(point.danger).toBe(Math.round(solved.ObjectiveValue))
+    }
+  })
+  it('rises: more money never takes less away', () => {
+    const { options, findings } = trial(7, 12, 14)
+    const { points } = frontierOf(options, findings, BOOK)
+    expect(points.length).toBeGreaterThan(3)
+    for (const [i, p] of points.entries()) {
+      const before = points[i - 1]
+      if (!before) continue
+      expect(p.cents).toBeGreaterThan(before.cents)
+      expect(p.danger).toBeGreaterThan(before.danger)
+    }
+  })
+})

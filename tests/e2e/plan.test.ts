@@ -1,0 +1,181 @@
+import type { Browser, Page } from 'puppeteer-core'
+import { PLAN_PAPERS } from '#core'
+import {
+  choose,
+  clickText,
+  DESK,
+  HAND,
+  hasText,
+  onDisk,
+  openPage,
+  post,
+  withDemo,
+  type Server,
+} from '../support/app'
+import { pagesOf } from '../support/pdf'
+import { OPEN, wing } from '../support/wing'
+
+let server: Server
+let browser: Browser
+withDemo((s, b) => {
+  ;[server, browser] = [s, b]
+})
+
+/** A job of a two-wire wing in an attic: three faults and no more than that to fix. */
+async function newWing(): Promise<string> {
+  const file = { corvit: 2, form: 'house', ...wing({}, undefined, 'attic') }
+  const answer = await post(`${server.url}/api/jobs/import`, file)
+  return ((await answer.json()) as { job: { id: string } }).job.id
+}
+const openPlan = async (job: string, size = DESK) => {
+  const { page, errors } = await openPage(browser, `${server.url}/jobs/${job}/plan`, size)
+  await page.waitForSelector('[data-testid="heroes"]')
+  return { page, errors }
+}
+const preset = (page: Page, words: string) => clickText(page, '.fixes button', words)
+const pdfText = async (job: string, paper: string) => {
+  const answer = await fetch(`${server.url}/api/jobs/${job}/papers/${paper}`)
+  expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'application/pdf'])
+  return pagesOf(new Uint8Array(await answer.arrayBuffer())).join('\n')
+}
+const outcomes = async (job: string, rule: string) => {
+  const csv = await (await fetch(`${server.url}/api/jobs/${job}/findings.csv`)).text()
+  return csv.split('\n').filter(line => line.includes(rule)).length
+}
+
+describe('from faults to a plan to done', () => {
+  it('chooses, accepts, prints, does it with readings, and the faults are gone', async () => {
+    const job = await newWing()
+    expect(await outcomes(job, 'open-ground-three-slot')).toBe(OPEN.length)
+    const { page, errors } = await openPlan(job, HAND)
+    await preset(page, 'Outlets without a ground')
+    await hasText(page, '[data-testid="heroes"]', 'of 3 faults cured')
+    await hasText(page, '[data-testid="heroes"]', 'sample prices, made up')
+    await hasText(page, '.choice', 'two-slot')
+    // The desk does not put two slots back: the way it goes is another one.
+    await clickText(page, 'button', 'Which way your desk goes')
+    const question = '[aria-label="Three-slot outlets without a ground"]'
+    await choose(page, question, 'A device at the first outlet')
+    await hasText(page, '.choice', 'GFCI at the first outlet')
+    await clickText(page, 'button', 'Accept this plan')
+    await hasText(page, '.task', 'GFCI at the first outlet')
+    await onDisk(page)
+
+    const labels = await pdfText(job, 'labels')
+    expect(labels.match(/GFCI Protected and No Equipment Ground/g)).toHaveLength(2)
+    expect(await pdfText(job, 'scope-of-work')).toContain('GFCI at the first outlet')
+    expect(await pdfText(job, 'acceptance')).toMatch(/trips, goes dead/)
+    expect(await pdfText(job, 'pick-list')).toMatch(/GFCI receptacle\s+1/)
+
+    await clickText(page, '.task button', 'Done')
+    await page.waitForSelector('[data-testid="doing"] [data-field="gfciButton"]')
+    await hasText(page, '[role="dialog"]', 'not tested: it stays open')
+    await clickText(page, '[data-field="gfciButton"] .chip', 'trips, goes dead')
+    await clickText(page, '[role="dialog"] button', 'Record as done')
+    await hasText(page, '.task[data-state="done"]', 'GFCI at the first outlet')
+    await onDisk(page)
+    expect(await outcomes(job, 'open-ground-three-slot')).toBe(0)
+    expect(errors).toEqual([])
+  })
+  it('a test that fails is recorded as read, and judged', async () => {
+    const job = await newWing()
+    const { page } = await openPlan(job)
+    await preset(page, 'Outlets without a ground')
+    await hasText(page, '.choice', 'two-slot')
+    await clickText(page, 'button', 'Which way your desk goes')
+    const question = '[aria-label="Three-slot outlets without a ground"]'
+    await choose(page, question, 'A device at the first outlet')
+    await hasText(page, '.choice', 'GFCI at the first outlet')
+    await clickText(page, 'button', 'Accept this plan')
+    await clickText(page, '.task button', 'Done')
+    await page.waitForSelector('[data-testid="doing"] [data-field="gfciButton"]')
+    await clickText(page, '[data-field="gfciButton"] .chip', 'does not trip')
+    await hasText(page, '[data-field="gfciButton"]', 'Does not pass')
+    await clickText(page, '[role="dialog"] button', 'Record as it is')
+    await hasText(page, '.task[data-state="done"]', 'GFCI at the first outlet')
+    await onDisk(page)
+    expect(await outcomes(job, 'open-ground-three-slot')).toBeGreaterThan(0)
+  })
+})
+
+describe('the plan of the demo house', () => {
+  it('follows a budget that is dragged, at once, and proves it after', async () => {
+    const { page, errors } = await openPlan('demo-sorrel-bank')
+    await preset(page, 'All faults')
+    await hasText(page, '[data-testid="heroes"]', 'faults cured')
+    await page.waitForFunction(
+      () => Number(/of (\d+) faults/.exec(document.body.innerText)?.[1] ?? 0) > 50,
+      { timeout: 20_000 },
+    )
+    await page.waitForSelector('.split:not(.waiting)')
+    const total = () => page.$eval('[data-testid="heroes"] .hero', e => e.textContent ?? '')
+    const cents = async () => Number((await total()).replace(/[^\d]/g, ''))
+    const whole = await cents()
+    const thumb = await page.waitForSelector('[role="slider"]')
+    await thumb?.focus()
+    const began = Date.now()
+    await page.keyboard.press('Home')
+    await page.waitForFunction(
+      () => document.querySelector('[data-testid="heroes"] .hero')?.textContent === '$0.00',
+    )
+    expect(Date.now() - began).toBeLessThan(1000)
+    for (let i = 0; i < 20; i++) await page.keyboard.press('PageUp')
+    await page.waitForFunction(
+      () => document.querySelector('[data-testid="heroes"] .hero')?.textContent !== '$0.00',
+    )
+    expect(await cents()).toBeLessThan(whole)
+    await hasText(page, '.says', 'The most danger')
+    expect(errors).toEqual([])
+  })
+  it('keeps what is wished: not this way, and another way stands there', async () => {
+    const { page } = await openPlan('demo-sorrel-bank')
+    await hasText(page, '.choice', 'Guest room 4')
+    const before = await page.$eval('.choice .head b', e => e.textContent ?? '')
+    await page.click('.choice .head')
+    await clickText(page, '.choice.open button', 'Not this way')
+    await hasText(page, '.wishes', `Not: ${before}`)
+    await page.waitForFunction(
+      was =>
+        [...document.querySelectorAll('.choice .head')].every(
+          e => !(e.textContent ?? '').startsWith(was),
+        ),
+      {},
+      before,
+    )
+  })
+  it('reads a price sheet, and refuses a wrong one by line', async () => {
+    const { page } = await openPlan('demo-sorrel-bank')
+    await clickText(page, '.acts button', 'Price book')
+    await page.waitForSelector('[data-testid="prices"]')
+    await hasText(page, '[role="dialog"]', 'Made-up round figures')
+    const give = async (text: string) => {
+      await page.evaluate(sheet => {
+        const input = document.querySelector<HTMLInputElement>(
+          '[data-testid="prices"] input[type="file"]',
+        )
+        const data = new DataTransfer()
+        data.items.add(new File([sheet], 'prices.csv', { type: 'text/csv' }))
+        if (!input) return
+        input.files = data.files
+        input.dispatchEvent(new Event('change', { bubbles: true }))
+      }, text)
+    }
+    await give('entry,cents,minutes\nhourly,12.5,\n')
+    await hasText(page, '[data-testid="prices"]', 'line 2, cents')
+    await hasText(page, '[data-testid="prices"]', 'Nothing was taken over')
+    const before = await page.$eval('[data-testid="heroes"] .hero', e => e.textContent)
+    await give('entry,title,cents,minutes\nname,Ours,,\nhourly,,18000,\n')
+    await page.waitForFunction(
+      was => document.querySelector('[data-testid="heroes"] .hero')?.textContent !== was,
+      {},
+      before,
+    )
+    await hasText(page, '[data-testid="heroes"]', 'Ours')
+  })
+  it('refuses a paper there is none of', async () => {
+    const answer = await fetch(`${server.url}/api/jobs/demo-sorrel-bank/papers/novel`)
+    expect(answer.status).toBe(422)
+    expect(await answer.text()).toContain('scope-of-work')
+    expect(PLAN_PAPERS).not.toContain('novel')
+  })
+})
