@@ -15,7 +15,7 @@ import {
 } from '#core'
 import { Refused } from './input'
 import { understandCommand } from './understand'
-import { consequencesCommand, planCommand } from './plan'
+import { consequencesCommand, papersCommand, planCommand } from './plan'
 import { walkCommand } from './walk'
 
 const USAGE = `corvit: a second opinion on existing residential wiring
@@ -29,12 +29,14 @@ const USAGE = `corvit: a second opinion on existing residential wiring
       settled, open in scope, and outside; and the limitations. P is one of purchase, insurance, rental, service,
       remodel, final. A scope file is JSON: docs/FORMATS.md.
   corvit plan FILE [--aim least-cost|most-protection|least-opening|fewest-tests] [--budget CENTS]
-              [--fix all|make-safe|RULE@SUBJECT,…] [--prices FILE] [--lock SUBJECT=REMEDY]
-              [--forbid REMEDY[@SUBJECT]]
+              [--fix all|make-safe|before-sale|ungrounded|aluminum|RULE@SUBJECT,…] [--prices FILE]
+              [--lock SUBJECT=REMEDY] [--forbid REMEDY[@SUBJECT]] [--school SCHOOL[@CIRCUIT]]
       The best set of remedies for the faults of a house: what it costs, why each, in which order, and what it
       leaves. Every plan is judged again with all of it done. docs/FORMATS.md.
   corvit consequences FILE --remedy ID --of SUBJECT [--rule ID]
       What the work of one remedy would fix, break, require and leave open. docs/FORMATS.md.
+  corvit papers FILE --paper scope-of-work|pick-list|labels|directory|lockout|permit-note|acceptance
+      A paper of the accepted plan, as text.
   corvit understand [FILE]
       What was said beside a thing, as facts: { "job"?, "context": { "place"?, "selected"? }, "say" }, or a list of
       them, in; per utterance "means", "notUnderstood" and "asks" out. docs/FORMATS.md.
@@ -58,6 +60,7 @@ export async function main(args: readonly string[]): Promise<number> {
   if (command === 'understand') return answered(() => understandCommand(rest))
   if (command === 'walk') return answered(() => walkCommand(rest))
   if (command === 'plan') return answered(() => planCommand(rest))
+  if (command === 'papers') return answered(() => papersCommand(rest))
   if (command === 'consequences') return answered(() => consequencesCommand(rest))
   if (calculatorById(command)) return sumCommand(command, rest)
   console.error(`corvit: unknown command ${JSON.stringify(command)}\n\n${USAGE}`)

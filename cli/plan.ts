@@ -4,8 +4,11 @@ import {
   FIX_PRESETS,
   Judged,
   plainConsequences,
+  paperText,
+  PLAN_PAPERS,
   plainPlan,
   planHouse,
+  planPaper,
   priceBookSchema,
   problemsOf,
   remedyById,
@@ -13,10 +16,12 @@ import {
   schoolById,
   SCHOOLS,
   type Aim,
+  type PlanPaperId,
   type PlanRequest,
   type PriceBook,
   type SchoolChoice,
 } from '#core'
+import { pricesFromCsv } from '#shared/price-csv'
 import { houseOf, readJson, readText, refuse, unreadable } from './input'
 
 /** `corvit plan FILE …`: the best set of remedies for the faults of a house, with why. */
@@ -113,6 +118,10 @@ function readFix(word: string | undefined): NonNullable<PlanRequest['fix']> {
 }
 function readPrices(file: string | undefined): PriceBook {
   if (file === undefined) return refuse('--prices takes a file')
+  if (/\.csv$/i.test(file)) {
+    const read = pricesFromCsv(readText(file), SAMPLE_PRICES)
+    return 'book' in read ? read.book : unreadable(file, read.problems)
+  }
   const raw = readJson(file)
   const parsed = priceBookSchema.safeParse(raw)
   return parsed.success ? parsed.data : unreadable(file, problemsOf(parsed.error, raw))
@@ -136,4 +145,24 @@ function readSchool(word: string | undefined): SchoolChoice {
   if (!schoolById(school))
     return refuse(`--school takes one of ${known.join(', ')}; found ${JSON.stringify(word ?? '')}`)
   return rest.length > 0 ? { school, circuit: rest.join('@') } : { school }
+}
+
+/** `corvit papers FILE --paper P`: a paper of the accepted plan, as text. */
+export function papersCommand(args: readonly string[]): void {
+  let file: string | undefined
+  let paper: PlanPaperId | undefined
+  for (let i = 0; i < args.length; i++) {
+    const arg = args[i] ?? ''
+    if (arg === '--paper') {
+      const word = args[++i]
+      paper =
+        PLAN_PAPERS.find(p => p === word) ??
+        refuse(`--paper takes ${PLAN_PAPERS.join(', ')}; found ${JSON.stringify(word ?? '')}`)
+    } else if (arg.startsWith('--')) refuse(`unknown option ${arg}`)
+    else if (file === undefined) file = arg
+    else refuse(`one file at a time; found also ${JSON.stringify(arg)}`)
+  }
+  if (file === undefined) return refuse('which file?')
+  if (paper === undefined) return refuse(`--paper takes ${PLAN_PAPERS.join(', ')}`)
+  process.stdout.write(paperText(planPaper(houseOf(file, readText(file)), paper)))
 }

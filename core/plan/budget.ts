@@ -56,7 +56,10 @@ export function frontierOf(
   const points: FrontierPoint[] = [{ cents: 0, danger: 0, options: [] }]
   for (const hasPermit of [false, true]) {
     const shared = book.callOut + (hasPermit ? book.permit : 0)
-    const usable = options.flatMap((o, i) => (hasPermit || !o.needsPermit ? [i] : []))
+    const isOut = (o: Option | undefined) => o?.needsPermit === true && !hasPermit
+    const usable = options.flatMap((o, i) =>
+      isOut(o) || (o.needs !== undefined && isOut(options[o.needs])) ? [] : [i],
+    )
     const front = frontOfAll(options, usable, danger)
     isExact &&= front.isExact
     for (const l of front.labels)
@@ -135,8 +138,10 @@ function partsOf(
 ): readonly (readonly number[])[] {
   const parts: { keys: Set<string>; options: number[] }[] = []
   for (const i of usable) {
-    const keys = [...(options[i]?.fixes ?? [])].filter(k => danger.has(k))
-    if (keys.length === 0) continue
+    const own = [...(options[i]?.fixes ?? [])].filter(k => danger.has(k))
+    if (own.length === 0) continue
+    // What leans on one thing hangs together, and with that thing.
+    const keys = [...own, NEEDS + (options[i]?.needs ?? i)]
     const mine = parts.filter(g => keys.some(k => g.keys.has(k)))
     const one = { keys: new Set(keys), options: [i] }
     for (const g of mine) {
@@ -149,6 +154,8 @@ function partsOf(
   return parts.map(g => g.options)
 }
 
+const NEEDS = 'needs '
+
 /** Taking or leaving each option of a part; what takes away no more for no less is dropped. */
 function frontOfPart(
   options: readonly Option[],
@@ -159,6 +166,9 @@ function frontOfPart(
     danger.has(k),
   )
   const bits = new Map(keys.map((k, i) => [k, 1n << BigInt(i)]))
+  // What others lean on is paid once: whether it is there is part of the state.
+  const leanedOn = [...new Set(part.flatMap(i => options[i]?.needs ?? []))]
+  const there = new Map(leanedOn.map((n, i) => [n, 1n << BigInt(keys.length + i)]))
   const weigh = (fixes: bigint) =>
     keys.reduce((n, k, i) => (fixes & (1n << BigInt(i)) ? n + (danger.get(k) ?? 0) : n), 0)
   let isExact = true
@@ -166,15 +176,24 @@ function frontOfPart(
   for (const i of part) {
     const option = options[i]
     if (!option) continue
-    const covers = [...option.fixes].reduce((n, k) => n | (bits.get(k) ?? 0n), 0n)
+    const first = option.needs === undefined ? undefined : options[option.needs]
+    const isThere = there.get(option.needs ?? i) ?? 0n
+    const fixesOf = (o: Option) => [...o.fixes].reduce((n, k) => n | (bits.get(k) ?? 0n), 0n)
+    const covers = fixesOf(option) | (first ? fixesOf(first) : 0n) | isThere
     const next = new Map<bigint, State>(states.map(s => [s.fixes, s]))
     for (const s of states) {
       const fixes = s.fixes | covers
       if (fixes === s.fixes) continue
+      const isPaid = isThere !== 0n && (s.fixes & isThere) !== 0n
+      // Itself already there for another.
+      if (isPaid && !first) continue
+      const paid = first && !isPaid ? first.cents : 0
+      const cents = s.cents + option.cents + paid
       const known = next.get(fixes)
-      const cents = s.cents + option.cents
       if (known && known.cents <= cents) continue
-      next.set(fixes, { cents, danger: weigh(fixes), option: i, rest: [s], fixes })
+      const before: Label =
+        paid > 0 ? { cents: s.cents + paid, danger: s.danger, option: option.needs, rest: [s] } : s
+      next.set(fixes, { cents, danger: weigh(fixes), option: i, rest: [before], fixes })
     }
     states = [...next.values()]
     if (states.length > MOST_STATES) {

@@ -165,7 +165,7 @@ function restingOn(house: House): ReadonlyMap<string, ReadonlySet<string>> {
   return resting
 }
 
-/** Measures that cure but break something, before the search is given up. */
+/** Measures that cure but bring something along, before the search is given up. */
 const MOST_CURES = 3
 
 /**
@@ -176,6 +176,7 @@ export function consequencesOf(before: Judged, result: Result, remedy: string): 
   const base = { remedy, subject: result.subject.id }
   let last: Consequences | undefined
   let cures = 0
+  let least = Infinity
   for (const changes of effectsOf(remedy, new Work(before.site, result))) {
     const after = before.after(changes)
     const turned = compare(before, after)
@@ -184,11 +185,13 @@ export function consequencesOf(before: Judged, result: Result, remedy: string): 
     )
     const isCured = isSettled(after.result(keyOf(result)))
     const found = { ...base, changes, ...turned, isCured, isRefused: open.length > 0 }
-    // One that cures and breaks nothing is what is wanted; else the first that cures at all.
-    if (isCured && turned.broken.length === 0) return found
-    // Where even these break something, no larger or smaller one will do.
+    // One that cures and brings nothing along is what is wanted; else the one that brings least, the first of them.
+    const along = turned.broken.length * 100 + turned.required.length
+    if (isCured && along === 0) return found
+    if (last === undefined || (isCured && along < least)) last = found
+    if (isCured) least = Math.min(least, along)
+    // Where even these bring something along, no larger or smaller one will do.
     if (isCured && ++cures >= MOST_CURES) break
-    if (last === undefined || (isCured && !last.isCured)) last = found
   }
   const nothing = { fixed: [], broken: [], required: [], undecided: [], decided: [] }
   return last ?? { ...base, changes: undefined, ...nothing, isCured: false, isRefused: false }

@@ -3,6 +3,8 @@ export interface Action {
   readonly weight: number
   /** Numbers of the faults, ascending. */
   readonly covers: readonly number[]
+  /** Number of the action that makes this one possible, and is paid once however many lean on it. */
+  readonly needs?: number
 }
 export interface Cover {
   readonly weight: number
@@ -65,8 +67,19 @@ export function partsOf(
     parent[i] = at
     return at
   }
-  for (const { covers } of actions)
+  for (const a of actions) {
+    const covers = closureOf(a, actions)
     for (const f of covers.slice(1)) parent[find(f)] = find(covers[0] ?? f)
+  }
+  // What leans on one thing hangs together, even where that thing covers nothing itself.
+  const leaning = new Map<number, number>()
+  for (const { needs, covers } of actions) {
+    const [first] = covers
+    if (needs === undefined || first === undefined) continue
+    const other = leaning.get(needs)
+    if (other === undefined) leaning.set(needs, first)
+    else parent[find(first)] = find(other)
+  }
   for (const [a, b] of links) parent[find(b)] = find(a)
   const parts = new Map<number, Part>()
   for (let f = 0; f < faults; f++) {
@@ -76,11 +89,14 @@ export function partsOf(
     else parts.set(root, { faults: [f], actions: [] })
   }
   actions.forEach((a, i) => {
-    const [first] = a.covers
+    const [first] = closureOf(a, actions)
     if (first !== undefined && a.weight < Infinity) parts.get(find(first))?.actions.push(i)
   })
   return [...parts.values()]
 }
+/** What an action covers, with what it needs first. */
+const closureOf = ({ covers, needs }: Action, actions: readonly Action[]): readonly number[] =>
+  needs === undefined ? covers : [...covers, ...(actions[needs]?.covers ?? [])]
 
 function searchPart(
   faults: readonly number[],
@@ -92,6 +108,8 @@ function searchPart(
   const kept = refused.size > 0 ? own : undominated(own, actions)
   const byFault = new Map<number, number[]>(faults.map(f => [f, []]))
   for (const i of kept) for (const f of actions[i]?.covers ?? []) byFault.get(f)?.push(i)
+  /** How many of the taken actions are or need this one. */
+  const standing = new Map<number, number>()
   for (const list of byFault.values())
     list.sort((a, b) => (actions[a]?.weight ?? 0) - (actions[b]?.weight ?? 0))
   let best = NONE
@@ -120,6 +138,25 @@ function searchPart(
   function mark(i: number, by: 1 | -1): void {
     for (const f of actions[i]?.covers ?? []) covered.set(f, (covered.get(f) ?? 0) + by)
   }
+  /** Takes an action, and first what it needs; returns what was not there yet. */
+  function take(i: number): readonly number[] {
+    const { needs } = actions[i] as Action
+    const wanted = needs === undefined ? [i] : [needs, i]
+    const fresh = wanted.filter(k => !standing.get(k))
+    for (const k of wanted) standing.set(k, (standing.get(k) ?? 0) + 1)
+    for (const k of fresh) {
+      taken.push(k)
+      mark(k, 1)
+    }
+    return fresh
+  }
+  function putBack(i: number, fresh: readonly number[]): void {
+    const { needs } = actions[i] as Action
+    for (const k of needs === undefined ? [i] : [needs, i])
+      standing.set(k, (standing.get(k) ?? 0) - 1)
+    for (const k of fresh) mark(k, -1)
+    taken.length -= fresh.length
+  }
   function search(weight: number): void {
     if (weight + bound() >= best.weight - 1e-9) return
     let narrowest: number[] | undefined
@@ -135,11 +172,12 @@ function searchPart(
     }
     const tried: number[] = []
     for (const i of narrowest) {
-      taken.push(i)
-      mark(i, 1)
-      search(weight + (actions[i]?.weight ?? 0))
-      mark(i, -1)
-      taken.pop()
+      const { needs } = actions[i] as Action
+      // Sets without what it needs are being looked through: it is none of theirs.
+      if (needs !== undefined && barred.has(needs) && !standing.get(needs)) continue
+      const fresh = take(i)
+      search(weight + fresh.reduce((n, k) => n + (actions[k]?.weight ?? 0), 0))
+      putBack(i, fresh)
       // Whoever comes later in this list stands for the sets without those before.
       barred.add(i)
       tried.push(i)
@@ -152,11 +190,16 @@ function searchPart(
 
 function undominated(own: readonly number[], actions: readonly Action[]): readonly number[] {
   const at = (i: number) => actions[i] as Action
+  const leanedOn = new Set(own.flatMap(i => at(i).needs ?? []))
   return own.filter(i => {
     const mine = at(i)
+    // What is leaned on is worth more than it covers.
+    if (leanedOn.has(i)) return true
     return !own.some(j => {
       if (j === i) return false
       const other = at(j)
+      // What leans on something is only as cheap as what it leans on.
+      if (other.needs !== undefined && other.needs !== mine.needs) return false
       const isMore = mine.covers.every(f => other.covers.includes(f))
       if (!isMore || other.weight > mine.weight) return false
       const isSame = other.weight === mine.weight && other.covers.length === mine.covers.length

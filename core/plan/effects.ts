@@ -45,9 +45,9 @@ function protectFrom(w: Work, first: Subject<'outlet'>, protection: string): Cha
       slots: 'three',
       protection,
       gfciButton: 'trips, goes dead',
-      resetAccess: 'readily accessible',
       carriesGroundOn: false,
     }),
+    ...inReach(w, first),
     ...w.marked(first, true),
     ...w
       .after(first)
@@ -55,25 +55,51 @@ function protectFrom(w: Work, first: Subject<'outlet'>, protection: string): Cha
       .flatMap(o => [...w.marked(o, false), ...w.so(o, { isFedFromLoadSide: true })]),
   ]
 }
-function protectAtBreaker(w: Work, breaker: Subject<'breaker'>, protection: string): Change[] {
+/** A device of its own at one outlet, on the line side only: what comes after it is not protected by it. */
+const protectHere = (w: Work, o: Subject<'outlet'>, protection: string): Change[] => [
+  ...w.device(o, {
+    slots: 'three',
+    protection,
+    gfciButton: 'trips, goes dead',
+    carriesGroundOn: false,
+  }),
+  ...inReach(w, o),
+  ...w.marked(o, true),
+  ...w.outlets
+    .filter(p => valueOf(p, 'after') === o.id)
+    .flatMap(p => w.so(p, { isFedFromLoadSide: false })),
+]
+/** Where the place asks for arc-fault protection of new devices too, a combined one goes in at once. */
+const GFCI_KINDS = ['GFCI', 'dual'] as const
+/** A reset is in reach unless somebody saw that the place is not: a device put in does not move the appliance. */
+const inReach = (w: Work, outlet: Subject<'outlet'>): Change[] =>
+  triedAt(outlet, 'resetAccess') === undefined
+    ? w.so(outlet, { resetAccess: 'readily accessible' })
+    : []
+function protectAtBreaker(
+  w: Work,
+  breaker: Subject<'breaker'>,
+  protection: string,
+): Change[] | undefined {
   const circuits = w.pair.length > 1 ? w.pair : w.circuit ? [w.circuit] : []
   const breakers = circuits.flatMap(c => w.site.get(valueOf(c, 'fedBy'), 'breaker') ?? [])
-  // A shared neutral goes through one device with both hots.
-  const isPair = breakers.length > 1
+  const facts = { protection, testButton: 'trips', year: w.year, fitsPanel: 'listed' }
+  const marks = circuits
+    .flatMap(c => w.site.outletsOf(c))
+    .filter(o => valueOf(o, 'type') === 'receptacle')
+    .flatMap(o => w.marked(o, false))
+  if (new Set(breakers.map(b => b.id)).size < 2) return [...w.so(breaker, facts), ...marks]
+  // A shared neutral goes through one device with both hots: the two-pole type, on the two spaces side by side.
+  const [first, second, ...more] = [...breakers].sort(
+    (a, b) => (valueOf(a, 'space') ?? 0) - (valueOf(b, 'space') ?? 0),
+  )
+  if (!first || !second || more.length > 0 || first.parent !== second.parent) return undefined
+  if ((valueOf(second, 'space') ?? 0) - (valueOf(first, 'space') ?? 0) !== 2) return undefined
   return [
-    ...(isPair ? breakers : [breaker]).flatMap(b =>
-      w.so(b, {
-        protection,
-        testButton: 'trips',
-        year: w.year,
-        fitsPanel: 'listed',
-        ...(isPair && { handleTie: 'common trip' }),
-      }),
-    ),
-    ...circuits
-      .flatMap(c => w.site.outletsOf(c))
-      .filter(o => valueOf(o, 'type') === 'receptacle')
-      .flatMap(o => w.marked(o, false)),
+    ...w.so(first, { ...facts, poles: 2, handleTie: 'common trip' }),
+    ...circuits.flatMap(c => w.so(c, { fedBy: first.id })),
+    { act: 'drop', subject: second.id },
+    ...marks,
   ]
 }
 /** A breaker is a way to protect only where one is known to be made for the panel. */
@@ -218,7 +244,7 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   'close-openings': mend({ openings: 0, entryConnectors: 'one each, or as listed' }),
   // Written after tracing, so that it is compared with what was traced.
   relabel: w => [
-    ...mend({ directory: 'legible and specific', fedFromLabel: 'there' })(w)!,
+    ...(mend({ directory: 'legible and specific', fedFromLabel: 'there' })(w) ?? []),
     ...(isKind(w.subject, 'enclosure') ? w.here({ contradictions: 0 }) : []),
   ],
   'clear-space': mend({ isKeptClear: true, door: '90° or more' }),
@@ -239,33 +265,17 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   'two-slot-device': atOutlet((w, o) =>
     w.device(o, { slots: 'two' }).filter(c => c.act !== 'note' || c.field !== 'year'),
   ),
-  'gfci-here': atOutlet((w, o) => [
-    ...w.device(o, {
-      slots: 'three',
-      protection: 'GFCI',
-      gfciButton: 'trips, goes dead',
-      resetAccess: 'readily accessible',
-      carriesGroundOn: false,
-    }),
-    ...w.marked(o, true),
-    // On the line side only: what comes after it is not protected by it.
-    ...w.outlets
-      .filter(p => valueOf(p, 'after') === o.id)
-      .flatMap(p => w.so(p, { isFedFromLoadSide: false })),
-  ]),
-  'gfci-first-outlet': w => {
-    const first = w.firstOutlet()
-    return first && protectFrom(w, first, 'GFCI')
-  },
   'gfci-breaker': atBreaker((w, b) => (isMade(w, b) ? protectAtBreaker(w, b, 'dual') : undefined)),
+  'protect-beside-panel': w => besidePanel(w),
   'afci-breaker': atBreaker((w, b) => (isMade(w, b) ? protectAtBreaker(w, b, 'dual') : undefined)),
   'afci-first-outlet': w => {
     const first = w.firstOutlet()
     return first && protectFrom(w, first, 'dual')
   },
-  'afci-receptacle-here': atOutlet((w, o) =>
-    w.device(o, { protection: 'dual', gfciButton: 'trips, goes dead' }),
-  ),
+  'afci-receptacle-here': atOutlet((w, o) => [
+    ...w.device(o, { protection: 'dual', gfciButton: 'trips, goes dead' }),
+    ...inReach(w, o),
+  ]),
   'run-grounding-conductor': atOutlet((w, o) => [
     ...w.device(o, { slots: 'three' }),
     ...w.grounded(o),
@@ -390,6 +400,59 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   },
 }
 
+/**
+ * A device in a box of its own beside the panel, that the whole circuit goes through. It stands where the panel stands,
+ * so that the place asks of it what it asks of any outlet.
+ */
+function besidePanel(w: Work): readonly Change[] | undefined {
+  const { circuit, breaker } = w
+  const panel = w.site.get(breaker?.parent ?? undefined, 'enclosure')
+  // A shared neutral does not go through a device of one circuit.
+  if (!circuit || !panel || w.pair.length > 1) return undefined
+  const id = `${circuit.id}/beside-the-panel`
+  const room = valueOf(panel, 'room')
+  return [
+    { act: 'add', subject: id, kind: 'outlet', parent: w.site.premises.id },
+    ...w.so(
+      { id },
+      {
+        name: 'Device beside the panel',
+        type: 'receptacle',
+        slots: 'three',
+        isTamperResistant: true,
+        ground: 'connected',
+        lamps: 'correct',
+        groundOhms: 0.3,
+        groundToReferenceV: 0,
+        hasNeutralGroundJumper: false,
+        circuit: circuit.id,
+        after: 'panel',
+        ...(room !== undefined && { room }),
+        protection: 'dual',
+        gfciButton: 'trips, goes dead',
+        resetAccess: 'readily accessible',
+        condition: 'sound',
+        cover: 'in place',
+        metal: 'copper',
+        year: w.year,
+        work: 'new',
+        boxVolumeIn3: 30,
+        conductorsInBox: 4,
+        groundsInBox: 2,
+        throughInBox: 0,
+        fittingsInBox: 0,
+        yokesInBox: 1,
+        largestInBox: '12',
+        hasInternalClamps: false,
+      },
+    ),
+    ...w.outlets.flatMap(o => [
+      ...(valueOf(o, 'after') === 'panel' ? w.so(o, { after: id, isFedFromLoadSide: true }) : []),
+      ...(valueOf(o, 'type') === 'receptacle' ? w.marked(o, false) : []),
+    ]),
+  ]
+}
+
 /** Neutrals apart from the enclosure, and grounds on a bar of their own. */
 const separated = (w: Work, panel: Subject): readonly Change[] => [
   ...w.so(panel, { bondMeans: 'none', landings: 'on separate bars' }),
@@ -431,7 +494,6 @@ const CHANGES_NOTHING = new Set([
 ])
 /** Works around a fault of the thing, which stays as it is: its look is not fine afterwards. */
 const WORKS_AROUND = new Set(['protect-beside-panel'])
-
 const SIZES_UP = SIZES.slice(0, 13)
 /** Ratings to try, the largest that might do first: as little is taken away as can be. */
 const smallerThan = (w: Work, rating: number | undefined) =>
@@ -633,6 +695,14 @@ const SEARCHES: Readonly<Record<string, Search>> = {
       : SIZES_UP.slice(0, 8).map(size =>
           runs.flatMap(run => [...newCable(w, run, ratingOf(w)), ...w.so(run, { size })]),
         )
+  },
+  'gfci-here': w => {
+    const { outlet } = w
+    return outlet ? GFCI_KINDS.map(kind => protectHere(w, outlet, kind)) : []
+  },
+  'gfci-first-outlet': w => {
+    const first = w.firstOutlet()
+    return first ? GFCI_KINDS.map(kind => protectFrom(w, first, kind)) : []
   },
   // In a box without a ground the new device is one such a box may have; a place may ask for protection with it.
   'replace-device': w => {

@@ -23,6 +23,9 @@ const PROVE = 'tester proved before and after, for absence of voltage'
 const DEVICE: Kit = { tools: [TORQUE] }
 const BREAKER: Kit = { tools: [TORQUE] }
 
+const PLAIN = 'GFCI receptacle'
+const COMBINED = 'dual-function AFCI/GFCI receptacle'
+
 /** What each remedy takes along, in the words of a counter; a remedy that is not here takes what its steps say. */
 const KITS: Readonly<Record<string, Kit>> = {
   'smaller-breaker': { ...BREAKER, parts: ['breaker listed for the panel, smaller'] },
@@ -36,10 +39,10 @@ const KITS: Readonly<Record<string, Kit>> = {
   'afci-breaker': { ...BREAKER, parts: ['AFCI or dual-function breaker listed for the panel'] },
   'smaller-main': { ...BREAKER, parts: ['main breaker listed for the panel'] },
   'listed-handle-tie': { parts: ['identified handle tie'] },
-  'gfci-here': { ...DEVICE, parts: ['GFCI receptacle'] },
-  'gfci-first-outlet': { ...DEVICE, parts: ['GFCI receptacle'] },
-  'afci-first-outlet': { ...DEVICE, parts: ['dual-function AFCI/GFCI receptacle'] },
-  'afci-receptacle-here': { ...DEVICE, parts: ['dual-function AFCI/GFCI receptacle'] },
+  'gfci-here': { ...DEVICE, parts: [PLAIN] },
+  'gfci-first-outlet': { ...DEVICE, parts: [PLAIN] },
+  'afci-first-outlet': { ...DEVICE, parts: [COMBINED] },
+  'afci-receptacle-here': { ...DEVICE, parts: [COMBINED] },
   'protect-beside-panel': {
     ...DEVICE,
     parts: ['blank-face or receptacle protective device', 'box with cover', 'nipple and bushings'],
@@ -110,7 +113,13 @@ export function pickList(works: readonly PlannedWork[]): {
     const kit = KITS[work.remedy.id]
     if (!kit) unlisted.push(work)
     const places = breakersOf(work)
-    for (const part of kit?.parts ?? []) add(part, /breaker listed/.test(part) ? places : 1)
+    const isDual = work.changes.some(
+      c => c.act === 'note' && c.field === 'protection' && c.value === 'dual',
+    )
+    for (const named of kit?.parts ?? []) {
+      const part = isDual && named === PLAIN ? COMBINED : named
+      add(part, /breaker listed/.test(part) ? places : 1)
+    }
     if (kit?.run) add(kit.run, runOf(work), 'ft')
     for (const tool of kit?.tools ?? []) tools.add(tool)
     const labels = marksOf(work.changes)

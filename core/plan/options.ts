@@ -30,6 +30,8 @@ export interface Option {
   readonly wallFt: number
   readonly buttons: number
   readonly needsPermit: boolean
+  /** Number of the option that makes this one possible, among those gathered with it: paid once for all. */
+  readonly needs?: number
 }
 /** Why a remedy is no option here. */
 export interface NotAnOption {
@@ -173,9 +175,23 @@ function closeChains(
   return closed
 }
 
-function toOption(before: Judged, steps: readonly Step[]): Option {
+/** One work outside of any finding, with what it brings along; undefined where that cannot be closed. */
+export function optionOf(
+  before: Judged,
+  finding: Result,
+  remedy: Remedy,
+  choosing: Choosing,
+): Option | undefined {
+  const done = consequencesOf(before, finding, remedy.id)
+  if (done.changes === undefined || done.changes.length === 0) return undefined
+  const first = stepOf(before, finding, remedy, done.changes, choosing.book)
+  const [chain] = closeChains(before, [first], [...done.broken, ...done.required], choosing)
+  return chain && toOption(before, chain)
+}
+
+export function toOption(before: Judged, steps: readonly Step[], after?: Option): Option {
   const changes = steps.flatMap(s => s.changes)
-  const { fixed } = compare(before, before.after(changes))
+  const { fixed } = compare(before, before.after([...(after?.changes ?? []), ...changes]))
   const sum = (of: (c: Cost) => number) => steps.reduce((n, s) => n + of(s.cost), 0)
   return {
     steps,

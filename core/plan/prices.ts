@@ -135,6 +135,12 @@ const RUNS = new Set([
 /** Length of a run nobody measured, in feet. Said so wherever a plan shows it. */
 export const UNMEASURED_FT = 40
 
+/** A combined device in place of a plain one costs what a combined one costs. */
+const AS_COMBINED: Readonly<Record<string, string>> = {
+  'gfci-here': 'afci-receptacle-here',
+  'gfci-first-outlet': 'afci-first-outlet',
+}
+
 /** The quantities of a work, computed from what it changes; never typed. */
 export function costOf(
   remedy: Remedy,
@@ -142,7 +148,11 @@ export function costOf(
   runFt: number | undefined,
   book: PriceBook,
 ): Cost {
-  const { material, minutes: base } = book.remedies[remedy.id] ?? book.other
+  const isDual = changes.some(
+    c => c.act === 'note' && c.field === 'protection' && c.value === 'dual',
+  )
+  const priced = (isDual && AS_COMBINED[remedy.id]) || remedy.id
+  const { material, minutes: base } = book.remedies[priced] ?? book.other
   let buttons = 0
   for (const c of changes) {
     if (c.act !== 'note') continue

@@ -107,8 +107,14 @@ function lightest(
   barred?: Option,
 ): Lightest | undefined {
   const number = new Map(wanted.map((key, i) => [key, i]))
+  const isOut = (o: Option | undefined, hasPermit: boolean): boolean =>
+    o !== undefined && (o === barred || (o.needsPermit && !hasPermit))
   const actionOf = (o: Option, hasPermit: boolean): Action => ({
-    weight: o !== barred && (hasPermit || !o.needsPermit) ? weightOf(o, aim) : Infinity,
+    weight:
+      isOut(o, hasPermit) || (o.needs !== undefined && isOut(options[o.needs], hasPermit))
+        ? Infinity
+        : weightOf(o, aim),
+    ...(o.needs !== undefined && { needs: o.needs }),
     covers: [...o.fixes].flatMap(k => number.get(k) ?? []).sort((a, b) => a - b),
   })
   const tries = [true, false].flatMap(hasPermit => {

@@ -1,6 +1,8 @@
 /** Where a protective device may stand on a circuit, and what may feed it. Read by every remedy that puts one there. */
-import { valueOf, type Subject } from '../model/house'
+import { valueOf, type Fact, type Subject, type Unseen } from '../model/house'
 import { neutralGroupOf } from '../derive/neutrals'
+import { boxFill } from '../tables/box-fill'
+import type { Edition } from '../tables/editions'
 import type { Advice, RemedyDesk } from './remedy'
 
 /** Whether the circuit of this outlet shares its neutral; undefined while nobody has looked. */
@@ -51,6 +53,44 @@ export function atFirstOutlet(
   return desk.conditional('The order along the circuit has to be known back to the panel')
 }
 
+type Read = <V>(fact: Fact<V> | Unseen) => V | undefined
+const known: Read = fact => (fact.state === 'known' ? fact.value : undefined)
+
+/** Cubic inches with the device put in, everything else in the box too; undefined where it was not counted. 314.16. */
+export function fillWithDevice({ facts }: Subject<'outlet'>, edition: Edition, read: Read) {
+  const volume = read(facts.boxVolumeIn3)
+  const count = read(facts.conductorsInBox)
+  const grounds = read(facts.groundsInBox)
+  const largest = read(facts.largestInBox)
+  const hasInternalClamps = read(facts.hasInternalClamps)
+  const through = read(facts.throughInBox)
+  const supportFittings = read(facts.fittingsInBox)
+  const yokes = read(facts.yokesInBox)
+  if (
+    volume === undefined ||
+    count === undefined ||
+    grounds === undefined ||
+    largest === undefined ||
+    hasInternalClamps === undefined ||
+    through === undefined ||
+    supportFittings === undefined ||
+    yokes === undefined
+  )
+    return undefined
+  return boxFill(
+    {
+      conductors: [{ size: largest, count }],
+      through: [{ size: largest, count: through }],
+      supportFittings,
+      devices: Array.from({ length: Math.max(1, yokes) }, () => ({ largest })),
+      hasInternalClamps,
+      grounds: { size: largest, count: grounds },
+    },
+    volume,
+    edition,
+  )
+}
+
 /** Why no protective device can stand in this box; nothing where one can. 210.8(A), 404.9, 410.16. */
 function unfitPlace(desk: RemedyDesk, at: Subject<'outlet'>): Advice | undefined {
   const name = valueOf(at, 'name') ?? at.id
@@ -69,7 +109,19 @@ function unfitPlace(desk: RemedyDesk, at: Subject<'outlet'>): Advice | undefined
         name,
       },
     )
-  if (type !== 'junction box') return undefined
+  const fill = fillWithDevice(at, desk.site.edition, known)
+  if (fill && !fill.fits)
+    return desk.refused('The box of {name} is too full: {total} in³ in {volume} in³', {
+      name,
+      total: fill.total,
+      volume: fill.volume,
+    })
+  if (type !== 'junction box') {
+    const access = known(at.facts.resetAccess)
+    return access === undefined || access === 'readily accessible'
+      ? undefined
+      : desk.refused('At {name} its button could not be reached', { name })
+  }
   const isReached = desk.ask(at.facts.isAccessible)
   const access = desk.ask(at.facts.resetAccess)
   if (isReached === false || (access !== undefined && access !== 'readily accessible'))

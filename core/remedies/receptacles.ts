@@ -1,9 +1,8 @@
 import { valueOf } from '../model/house'
-import { boxFill } from '../tables/box-fill'
 import { equipmentGroundSize } from '../tables/grounding'
 import { gfciOf } from '../derive/fault-protection'
 import { GOOD_GROUND_OHMS, groundOf } from '../derive/ground'
-import { atFirstOutlet, sharesNeutral } from './places'
+import { atFirstOutlet, fillWithDevice, sharesNeutral } from './places'
 import { defineRemedy, always, type Advice, type Remedy, type RemedyDesk } from './remedy'
 
 const outletOf = (desk: RemedyDesk) => desk.on('outlet')
@@ -19,47 +18,10 @@ function groundInBox(desk: RemedyDesk) {
   return desk.ask(outletOf(desk).facts.ground)
 }
 
-/** Cubic inches with the device put in, everything else in the box too; undefined where it was not counted. */
-function fillWithDevice(desk: RemedyDesk) {
-  const outlet = outletOf(desk)
-  const facts = outlet.facts
-  const volume = desk.ask(facts.boxVolumeIn3)
-  const count = desk.ask(facts.conductorsInBox)
-  const grounds = desk.ask(facts.groundsInBox)
-  const largest = desk.ask(facts.largestInBox)
-  const hasInternalClamps = desk.ask(facts.hasInternalClamps)
-  const through = desk.ask(facts.throughInBox)
-  const supportFittings = desk.ask(facts.fittingsInBox)
-  const yokes = desk.ask(facts.yokesInBox)
-  if (
-    volume === undefined ||
-    count === undefined ||
-    grounds === undefined ||
-    largest === undefined ||
-    hasInternalClamps === undefined ||
-    through === undefined ||
-    supportFittings === undefined ||
-    yokes === undefined
-  )
-    return undefined
-  return boxFill(
-    {
-      conductors: [{ size: largest, count }],
-      through: [{ size: largest, count: through }],
-      supportFittings,
-      devices: Array.from({ length: Math.max(1, yokes) }, () => ({ largest })),
-      hasInternalClamps,
-      grounds: { size: largest, count: grounds },
-    },
-    volume,
-    desk.site.edition,
-  )
-}
-
 function gfciHere(desk: RemedyDesk): Advice {
   const loose = looseGround(desk)
   if (loose === 'reconnect only') return reconnectOnly(desk)
-  const fill = fillWithDevice(desk)
+  const fill = fillWithDevice(outletOf(desk), desk.site.edition, fact => desk.ask(fact))
   if (!fill)
     return desk.conditional(
       'The box has to take the device: count what is in it, and see that it is deep enough',

@@ -73,7 +73,44 @@ describe('corvit plan', () => {
     expect(done.status).toBe('cures')
     expect(done.fixed.map((f: { rule: string }) => f.rule)).toContain('overfused-conductor')
   })
+  it('reads a price sheet, and goes the way of a school', () => {
+    const dear = scratch('dear.csv', 'entry,title,cents,minutes\nname,Ours,,\npermit,,99900,\n')
+    const args = ['plan', job, '--prices', dear, '--fix', 'before-sale']
+    const plan = JSON.parse(corvit(...args, '--school', 'multiwire-breaker').stdout)
+    expect(plan.prices).toEqual({ name: 'Ours', isSample: false })
+    expect(plan.departures).toEqual([])
+    const permit = plan.shared.find((s: { what: string }) => s.what === 'Permit')
+    expect(permit === undefined || permit.cents === 99_900).toBe(true)
+  })
+  it('prints the papers of an accepted plan', () => {
+    const house = JSON.parse(readFileSync(job, 'utf8'))
+    const { results } = JSON.parse(corvit('assess', job, '--only', 'fault').stdout)
+    const fault = results.find((r: { rule: string }) => r.rule === 'overfused-conductor')
+    const task = { order: 0, choice: 0, rule: fault.rule, of: fault.subject.id, stage: 'Today' }
+    const tasks = [{ ...task, remedy: 'replace-conductor', cents: 12_000, state: 'planned' }]
+    const accepted = scratch('accepted.json', JSON.stringify({ ...house, tasks }))
+    const { stdout, status } = corvit('papers', accepted, '--paper', 'scope-of-work')
+    expect(status).toBe(0)
+    expect(stdout).toContain('Replace the thin or damaged run')
+    expect(stdout).toContain('$120.00')
+    expect(corvit('papers', job, '--paper', 'pick-list').stdout).toContain(
+      'No plan has been accepted',
+    )
+  })
   it.each<[string, string, string[], RegExp]>([
+    ['a school there is none of', 'plan', [job, '--school', 'old'], /--school takes one of/],
+    [
+      'a paper there is none of',
+      'papers',
+      [job, '--paper', 'novel'],
+      /--paper takes scope-of-work/,
+    ],
+    [
+      'a sheet that is none',
+      'plan',
+      [job, '--prices', scratch('none.csv', 'a,b\n')],
+      /line 1: expected columns/,
+    ],
     ['an unknown aim', 'plan', [job, '--aim', 'beauty'], /--aim takes least-cost/],
     ['half a cent', 'plan', [job, '--budget', '12.5'], /whole cents/],
     ['a judgment nobody made', 'plan', [job, '--fix', 'no-rule@x'], /no judgment no-rule@x/],

@@ -75,14 +75,7 @@ const options = computed<ChartOptions<'bar'>>(() => ({
     </div>
     <details class="small">
       <summary class="touch">As a table</summary>
-      <table>
-        <tbody>
-          <tr v-for="p in parts" :key="p.name">
-            <td>{{ p.name }}</td>
-            <td>{{ money(p.cents) }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <FigureTable :head="['For', 'Costs']" :rows="parts.map(p => [p.name, money(p.cents)])" />
     </details>
   </figure>
 </template>
@@ -94,13 +87,6 @@ const options = computed<ChartOptions<'bar'>>(() => ({
 }
 .canvas {
   position: relative;
-}
-table {
-  width: 100%;
-}
-td:last-child {
-  text-align: right;
-  white-space: nowrap;
 }
 summary {
   min-height: 32px;

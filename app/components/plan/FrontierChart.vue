@@ -112,20 +112,10 @@ const steps = computed(() => {
     </div>
     <details class="small">
       <summary class="touch">As a table</summary>
-      <table>
-        <thead>
-          <tr>
-            <th scope="col">Danger gone</th>
-            <th scope="col">Costs</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="s in steps" :key="s.share + ' ' + s.cents">
-            <td>{{ s.share }} %</td>
-            <td>{{ money(s.cents) }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <FigureTable
+        :head="['Danger gone', 'Costs']"
+        :rows="steps.map(s => [`${s.share} %`, money(s.cents)])"
+      />
     </details>
   </figure>
 </template>
@@ -138,19 +128,6 @@ const steps = computed(() => {
 .canvas {
   height: 11rem;
   position: relative;
-}
-table {
-  margin-top: 0.4rem;
-  width: 100%;
-  max-width: 20rem;
-}
-th {
-  text-align: left;
-  font-weight: 600;
-}
-td:last-child,
-th:last-child {
-  text-align: right;
 }
 summary {
   min-height: 32px;

@@ -17,7 +17,9 @@ const emit = defineEmits<{
 const isOpen = defineModel<boolean>('open', { default: false })
 const first = computed(() => choice.steps[0])
 const places = computed(() => {
-  const labels = [...new Set(choice.findings.map(f => f.label))]
+  const found = choice.findings.map(f => f.label)
+  // A panel that other works lean on is for no fault of its own.
+  const labels = [...new Set(found.length > 0 ? found : choice.steps.map(s => s.label))]
   return labels.length > 2 ? `${labels[0]} and ${labels.length - 1} more` : labels.join(', ')
 })
 const chain = computed(() => choice.steps.slice(1))

@@ -38,7 +38,17 @@ function trial(seed: number, faults: number, count: number): Trial {
       findings.flatMap((f, i) => (r() < 0.35 ? `r ${f.subject.id}` : i < 0 ? '' : [])),
     ),
   })) as unknown as Option[]
-  return { findings, options }
+  // The first option, which may fix nothing, makes some of the others possible.
+  const leaning = options.map((o, i) =>
+    i === 0
+      ? r() < 0.5
+        ? { ...o, fixes: new Set<string>() }
+        : o
+      : r() < 0.3
+        ? { ...o, needs: 0 }
+        : o,
+  )
+  return { findings, options: leaning }
 }
 const dangerOf = (f: Result) => DANGER[f.severity ?? 'note']
 function costOf(set: readonly Option[]): number {
@@ -52,7 +62,7 @@ function bruteForce({ findings, options }: Trial, budget: number): number {
   let best = 0
   for (let bits = 0; bits < 1 << options.length; bits++) {
     const set = options.filter((_, i) => bits & (1 << i))
-    if (costOf(set) > budget) continue
+    if (costOf(set) > budget || set.some(o => o.needs !== undefined && !(bits & 1))) continue
     best = Math.max(
       best,
       gone(set, findings).reduce((n, f) => n + dangerOf(f), 0),
@@ -68,6 +78,9 @@ function asProgram({ findings, options }: Trial, budget: number): string {
   const uses = options.map(
     (o, k) => ` u${k}: x${k} - call <= 0${o.needsPermit ? `\n p${k}: x${k} - permit <= 0` : ''}`,
   )
+  const needs = options.flatMap((o, k) =>
+    o.needs === undefined ? [] : ` n${k}: x${k} - x${o.needs} <= 0`,
+  )
   const cost = options.map((o, k) => `${o.cents} x${k}`).join(' + ')
   const money = ` money: ${cost} + ${BOOK.callOut} call + ${BOOK.permit} permit <= ${budget}`
   const aim = findings.map((f, i) => `${dangerOf(f)} y${i}`).join(' + ')
@@ -77,7 +90,8 @@ function asProgram({ findings, options }: Trial, budget: number): string {
     'call',
     'permit',
   ]
-  return `Maximize\n obj: ${aim}\nSubject To\n${[...rows, ...uses, money].join('\n')}\nBinary\n ${all.join(' ')}\nEnd`
+  const subject = [...rows, ...uses, ...needs, money].join('\n')
+  return `Maximize\n obj: ${aim}\nSubject To\n${subject}\nBinary\n ${all.join(' ')}\nEnd`
 }
 
 describe('what a sum of money takes away', () => {

@@ -19,12 +19,23 @@ function trial(seed: number, faults: number, count: number): Action[] {
     return { weight: 1 + Math.floor(r() * 40), covers }
   })
 }
+/** The same where the first action, which may cover nothing, makes some of the others possible. */
+function withNeeds(actions: readonly Action[], seed: number): Action[] {
+  const r = lcg(seed * 31 + 7)
+  return actions.map((a, i) =>
+    i === 0 ? { ...a, covers: r() < 0.5 ? [] : a.covers } : r() < 0.4 ? { ...a, needs: 0 } : a,
+  )
+}
 /** Every set of actions, tried one after another. */
 function bruteForce(faults: number, actions: readonly Action[]): number {
   let best = Infinity
   for (let set = 0; set < 1 << actions.length; set++) {
     let weight = 0
     const covered = new Set<number>()
+    const isWanting = actions.some(
+      (a, i) => set & (1 << i) && a.needs !== undefined && !(set & (1 << a.needs)),
+    )
+    if (isWanting) continue
     actions.forEach((a, i) => {
       if (!(set & (1 << i))) return
       weight += a.weight
@@ -63,6 +74,25 @@ describe('the cheapest set of works', () => {
       expect(new Set(found.actions.flatMap(i => actions[i]?.covers ?? [])).size).toBe(faults)
     }
     expect(possible).toBeGreaterThan(300)
+  })
+  it('pays what others lean on once, and never leans on what is not there: 600 small houses', () => {
+    let leaning = 0
+    for (let seed = 1; seed <= 600; seed++) {
+      const faults = 2 + (seed % 6)
+      const actions = withNeeds(trial(seed, faults, 4 + (seed % 7)), seed)
+      const expected = bruteForce(faults, actions)
+      const found = cheapestCover(faults, actions)
+      expect(found?.weight ?? Infinity).toBe(expected)
+      if (!found) continue
+      expect(weightOf(found, actions)).toBe(expected)
+      for (const i of found.actions) {
+        const { needs } = actions[i] as Action
+        if (needs === undefined) continue
+        leaning++
+        expect(found.actions).toContain(needs)
+      }
+    }
+    expect(leaning).toBeGreaterThan(50)
   })
   it('equals the general solver on every one of its trials', async () => {
     const highs = await highsLoader()

@@ -107,8 +107,9 @@ describe('what a work makes so is only what it makes so', () => {
     })
     const after = writes(house, 'open-ground-three-slot', 'p', 'gfci-breaker')
     expect(after['b-a.protection']).toBe('dual')
-    expect(after['b-b.protection']).toBe('dual')
-    expect(after['b-b.handleTie']).toBe('common trip')
+    expect(after['b-a.poles']).toBe(2)
+    expect(after['b-a.handleTie']).toBe('common trip')
+    expect([after['a.fedBy'], after['b.fedBy']]).toEqual(['b-a', 'b-a'])
   })
 })
 
@@ -117,7 +118,7 @@ describe('a plan claims no more than it has', () => {
   it('does not lean on a follow-up that depends on a look', () => {
     const before = judged(wing({ protectiveBreakers: undefined }))
     const finding = before.resultOf('open-ground-three-slot', 'p1') as Result
-    const { required } = consequencesOf(before, finding, 'gfci-here')
+    const { required } = consequencesOf(before, finding, 'run-grounding-conductor')
     const afci = required.find(r => r.rule === 'afci-missing')
     expect(afci?.remedies).not.toContain('afci-breaker')
     expect(afci?.conditional).toContain('afci-breaker')

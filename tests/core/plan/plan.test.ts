@@ -47,14 +47,28 @@ describe('worked houses', () => {
     expect(only?.runnerUp?.remedies).toEqual(['GFCI or dual-function breaker'])
     expect(only?.runnerUp?.more).toBeGreaterThan(0)
   })
-  it('the same in a living room: a new device asks for AFCI there, so that one dual-function breaker wins', () => {
+  it('the same in a living room: a new device asks for AFCI there, so that a combined one goes in at once', () => {
     const keep = { fix: OPEN, forbids: [{ remedy: 'two-slot-device' }] }
-    expect(works(wing(), keep)).toEqual([expect.stringMatching(/^gfci-breaker@/)])
+    // The combined device $40 and 41 minutes with its marks; the breaker $60 and 36.
+    expect(works(wing(), keep)).toEqual([expect.stringMatching(/^gfci-first-outlet@/)])
     const house = houseOf(wing())
     const before = new Judged(house)
     const first = before.resultOf('open-ground-three-slot', 'p2') as Result
-    const { required } = consequencesOf(before, first, 'gfci-first-outlet')
-    expect(required.map(r => `${r.rule}@${r.subject}`)).toContain('afci-missing@p1')
+    const { changes, required } = consequencesOf(before, first, 'gfci-first-outlet')
+    expect(required).toEqual([])
+    expect(changes).toContainEqual({
+      act: 'note',
+      subject: 'p1',
+      field: 'protection',
+      value: 'dual',
+    })
+    // A plain one there would have to be changed again.
+    const plain = before.after(
+      (changes ?? []).map(c =>
+        c.act === 'note' && c.field === 'protection' ? { ...c, value: 'GFCI' } : c,
+      ),
+    )
+    expect(plain.resultOf('afci-missing', 'p1')?.outcome).toBe('fault')
   })
   it('the same where the first outlet is forbidden: the breaker', () => {
     const forbids = ['two-slot-device', 'gfci-first-outlet'].map(remedy => ({ remedy }))

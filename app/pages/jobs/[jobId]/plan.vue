@@ -429,27 +429,12 @@ const choicesOf = (stage: { choices: readonly number[] }) =>
                 </div>
               </template>
             </UCollapsible>
-            <table v-if="beside.length > 1" class="beside">
-              <caption class="small soft">
-                Beside it
-              </caption>
-              <thead>
-                <tr>
-                  <th scope="col" />
-                  <th scope="col">Costs</th>
-                  <th scope="col">Cures</th>
-                  <th scope="col">Wall</th>
-                </tr>
-              </thead>
-              <tbody>
-                <tr v-for="b in beside" :key="b.id">
-                  <th scope="row">{{ b.name }}</th>
-                  <td>{{ money(b.total) }}</td>
-                  <td>{{ b.cured }}</td>
-                  <td>{{ b.wallFt }} ft</td>
-                </tr>
-              </tbody>
-            </table>
+            <FigureTable
+              v-if="beside.length > 1"
+              caption="other ways beside it"
+              :head="['Beside it', 'Costs', 'Cures', 'Wall']"
+              :rows="beside.map(b => [b.name, money(b.total), String(b.cured), `${b.wallFt} ft`])"
+            />
             <CostSplit v-if="plan.choices.length" :plan="plan" :book="prices" />
           </aside>
         </div>
@@ -577,29 +562,6 @@ const choicesOf = (stage: { choices: readonly number[] }) =>
   justify-content: space-between;
   align-items: center;
   border-bottom: 1px solid var(--line);
-}
-.beside {
-  width: 100%;
-}
-.beside caption {
-  text-align: left;
-}
-.beside th,
-.beside td {
-  text-align: right;
-  padding: 0.3rem 0 0.3rem 0.8rem;
-  white-space: nowrap;
-  border-bottom: 1px solid var(--line);
-}
-.beside th[scope='row'] {
-  padding-left: 0;
-  white-space: normal;
-  text-align: left;
-  font-weight: 400;
-}
-.beside thead th {
-  color: var(--soft);
-  font-weight: 400;
 }
 .where {
   margin-top: 1.6rem;
