@@ -67,7 +67,7 @@ export { allowedDevice } from './tables/allowed-device'
 export { Report, writeReport, limitationsOf, CAUTIONS, type Voice } from './texts/report'
 export { looksOf, type OpenLook } from './views/looks'
 export { observationsOf, withChanges, type Change as WorkChange } from './plan/change'
-export { atBudget, dangerOf, frontierOf, type Frontier, type FrontierPoint } from './plan/budget'
+export { atBudget, dangerOf, Frontier, frontierOf, type FrontierPoint } from './plan/budget'
 export {
   compare,
   consequencesOf,

@@ -6,7 +6,7 @@ import {
   type Aim,
   type FixPreset,
   type Forbid,
-  type Frontier,
+  type FrontierPoint,
   type Lock,
   type PriceBook,
   type SchoolChoice,
@@ -35,7 +35,7 @@ export function usePlanner() {
   const progress = ref<number>()
   const isPlanning = ref(false)
   const problem = ref('')
-  const frontier = shallowRef<Frontier>()
+  const frontier = shallowRef<readonly FrontierPoint[]>()
   const options = shallowRef<readonly OptionLine[]>([])
   const findings = ref(0)
   /** Of all that is to be fixed, with what nothing here cures. */

@@ -12,7 +12,7 @@ import {
   tasksOf,
   type AcceptanceTest,
   type Aim,
-  type Frontier,
+  type FrontierPoint,
   type House,
   type Plan,
   type PlanScope,
@@ -47,7 +47,7 @@ export type PlanSay =
       run: number
       findings: number
       danger: number
-      frontier: Frontier
+      frontier: readonly FrontierPoint[]
       options: readonly OptionLine[]
       ms: number
     }
@@ -80,13 +80,12 @@ function answer(ask: PlanAsk): void {
       },
     })
     const { site } = planner.before
-    const frontier = planner.frontier
     say({
       kind: 'opened',
       run,
       findings: planner.findings.length,
       danger: planner.findings.reduce((n, f) => n + dangerOf(f), 0),
-      frontier,
+      frontier: planner.frontier.points,
       options: planner.options.map(o => {
         const step = o.steps[0]
         const thing = step && site.house.subjects.get(step.subject)

@@ -1,5 +1,6 @@
 import type { Result } from '../engine/evaluate'
 import type { Severity } from '../engine/severity'
+import { frontOf, itemsOf, type Taken } from './eliminate'
 import { findingKey, type Option } from './options'
 import type { PriceBook } from './prices'
 
@@ -17,61 +18,23 @@ export interface FrontierPoint {
   /** With call-out and permit. */
   readonly cents: number
   readonly danger: number
-  /** Numbers of the options. */
-  readonly options: readonly number[]
 }
-export interface Frontier {
-  /** From nothing done to all that can be: each takes more away than any that costs no more. */
-  readonly points: readonly FrontierPoint[]
-  /** Nothing better was passed over. */
-  readonly isExact: boolean
-}
-
-interface Label {
-  readonly cents: number
-  readonly danger: number
-  readonly option: number | undefined
-  readonly rest: readonly Label[]
-}
-interface State extends Label {
-  readonly fixes: bigint
-}
-const NOTHING: Label = { cents: 0, danger: 0, option: undefined, rest: [] }
-/** States of one part kept at once; a part with more is cut, and said not to be exact. */
-const MOST_STATES = 4000
-/** Steps of the whole frontier kept; finer ones are thinned out only on the way, never where nothing is cut. */
-const MOST_LABELS = 6000
-
-/**
- * All there is to be had for each sum: exact, by the fronts of cost against danger of each part of the house that
- * hangs together, joined part by part. The permit is paid once, so both fronts, with it and without, are merged.
- */
-export function frontierOf(
-  options: readonly Option[],
-  findings: readonly Result[],
-  book: PriceBook,
-): Frontier {
-  const danger = new Map(findings.map(f => [findingKey(f), dangerOf(f)]))
-  let isExact = true
-  const points: FrontierPoint[] = [{ cents: 0, danger: 0, options: [] }]
-  for (const hasPermit of [false, true]) {
-    const shared = book.callOut + (hasPermit ? book.permit : 0)
-    const isOut = (o: Option | undefined) => o?.needsPermit === true && !hasPermit
-    const usable = options.flatMap((o, i) =>
-      isOut(o) || (o.needs !== undefined && isOut(options[o.needs])) ? [] : [i],
-    )
-    const front = frontOfAll(options, usable, danger)
-    isExact &&= front.isExact
-    for (const l of front.labels)
-      if (l.danger > 0)
-        // Sets that need no permit stand in the other front too, for less.
-        points.push({ cents: l.cents + shared, danger: l.danger, options: spelled(l) })
+/** From nothing done to all that can be: each point takes more away than any that costs no more. */
+export class Frontier {
+  constructor(
+    readonly points: readonly FrontierPoint[],
+    /** Nothing better was passed over. */
+    readonly isExact: boolean,
+    private readonly chosen: readonly (() => readonly number[])[],
+  ) {}
+  /** Numbers of the options that are taken for what a budget buys. */
+  optionsFor(cents: number): readonly number[] {
+    return this.chosen[this.points.indexOf(atBudget(this.points, cents))]?.() ?? []
   }
-  return { points: undominated(points), isExact }
 }
 
 /** The best point within a budget. */
-export function atBudget({ points }: Frontier, cents: number): FrontierPoint {
+export function atBudget(points: readonly FrontierPoint[], cents: number): FrontierPoint {
   let low = 0
   let high = points.length - 1
   while (low < high) {
@@ -79,128 +42,186 @@ export function atBudget({ points }: Frontier, cents: number): FrontierPoint {
     if ((points[middle]?.cents ?? Infinity) <= cents) low = middle
     else high = middle - 1
   }
-  return points[low] ?? { cents: 0, danger: 0, options: [] }
+  return points[low] ?? { cents: 0, danger: 0 }
 }
 
-function spelled(label: Label): number[] {
-  const found: number[] = []
-  const open: Label[] = [label]
-  for (let at = open.pop(); at; at = open.pop()) {
-    if (at.option !== undefined) found.push(at.option)
-    open.push(...at.rest)
-  }
-  return found.sort((a, b) => a - b)
-}
-
-function frontOfAll(
+/**
+ * All there is to be had for each sum: exact, by the front of cost against danger of each part of the house that hangs
+ * together, joined part by part. The permit is paid once, so both fronts, with it and without, are merged.
+ */
+export function frontierOf(
   options: readonly Option[],
-  usable: readonly number[],
-  danger: ReadonlyMap<string, number>,
-): { labels: readonly Label[]; isExact: boolean } {
+  findings: readonly Result[],
+  book: PriceBook,
+): Frontier {
+  const danger = new Map(findings.map(f => [findingKey(f), dangerOf(f)]))
+  const steps: (FrontierPoint & { readonly chosen: () => readonly number[] })[] = [
+    { cents: 0, danger: 0, chosen: () => [] },
+  ]
   let isExact = true
-  let front: readonly Label[] = [NOTHING]
-  for (const part of partsOf(options, usable, danger)) {
-    const own = frontOfPart(options, part, danger)
-    isExact &&= own.isExact
-    const joined = front.flatMap(a =>
-      own.labels.map(b => ({
-        cents: a.cents + b.cents,
-        danger: a.danger + b.danger,
-        option: undefined,
-        rest: [a, b],
-      })),
+  for (const hasPermit of [false, true]) {
+    const shared = book.callOut + (hasPermit ? book.permit : 0)
+    const isOut = (o: Option | undefined) => o?.needsPermit === true && !hasPermit
+    const usable = options.flatMap((o, i) =>
+      isOut(o) || (o.needs !== undefined && isOut(options[o.needs])) ? [] : [i],
     )
-    front = undominated(joined)
-    if (front.length > MOST_LABELS) {
-      isExact = false
-      const every = front.length / MOST_LABELS
-      front = front.filter((_, i) => Math.floor(i / every) !== Math.floor((i - 1) / every))
-    }
+    const parts = partsOf(options, usable, danger).map(part => frontOfPart(options, part, danger))
+    isExact &&= parts.every(p => p.isExact)
+    // Sets that need no permit stand in the other front too, for less.
+    for (const s of joined(parts)) steps.push({ ...s, cents: s.cents + shared })
   }
-  return { labels: front, isExact }
+  const kept = undominated(steps)
+  const points = kept.map(({ cents, danger: gone }) => ({ cents, danger: gone }))
+  return new Frontier(
+    points,
+    isExact,
+    kept.map(k => k.chosen),
+  )
 }
 
 /** Dearer only where it takes more danger away. */
-function undominated<L extends { readonly cents: number; readonly danger: number }>(
-  labels: readonly L[],
-): readonly L[] {
-  const sorted = [...labels].sort((a, b) => a.cents - b.cents || b.danger - a.danger)
-  const kept: L[] = []
-  for (const l of sorted)
-    if (kept.length === 0 || l.danger > (kept.at(-1)?.danger ?? 0)) kept.push(l)
+function undominated<P extends FrontierPoint>(points: readonly P[]): readonly P[] {
+  const sorted = [...points].sort((a, b) => a.cents - b.cents || b.danger - a.danger)
+  const kept: P[] = []
+  for (const p of sorted)
+    if (kept.length === 0 || p.danger > (kept.at(-1)?.danger ?? 0)) kept.push(p)
   return kept
 }
 
+interface PartFront {
+  /** Ways of the part, the cheapest first; the first takes nothing. */
+  readonly front: readonly Taken[]
+  /** Numbers of the options, by the numbers of the part. */
+  readonly own: readonly number[]
+  readonly isExact: boolean
+}
+
+/** The cheapest cost of each amount of danger over all parts; danger is a whole number, so it is an index. */
+function joined(
+  parts: readonly PartFront[],
+): (FrontierPoint & { readonly chosen: () => readonly number[] })[] {
+  const most = parts.reduce((n, p) => n + (p.front.at(-1)?.worth ?? 0), 0)
+  let best = new Float64Array(most + 1).fill(Infinity)
+  best[0] = 0
+  let reach = 0
+  const picks: Uint16Array[] = []
+  for (const { front } of parts) {
+    const next = best.slice()
+    const pick = new Uint16Array(most + 1)
+    front.forEach(({ weight, worth }, way) => {
+      if (worth === 0) return
+      for (let d = 0; d <= reach; d++) {
+        const cents = (best[d] ?? 0) + weight
+        if (cents < (next[d + worth] ?? 0)) {
+          next[d + worth] = cents
+          pick[d + worth] = way
+        }
+      }
+    })
+    reach += front.at(-1)?.worth ?? 0
+    best = next
+    picks.push(pick)
+  }
+  const chosenFor = (danger: number) => (): readonly number[] => {
+    const found: number[] = []
+    let at = danger
+    for (let p = parts.length - 1; p >= 0; p--) {
+      const part = parts[p]
+      const way = part?.front[picks[p]?.[at] ?? 0]
+      if (!part || !way) continue
+      found.push(...itemsOf(way).map(n => part.own[n] ?? 0))
+      at -= way.worth
+    }
+    return found.sort((a, b) => a - b)
+  }
+  return [...best].flatMap((cents, danger) =>
+    danger > 0 && cents < Infinity ? { cents, danger, chosen: chosenFor(danger) } : [],
+  )
+}
+
+const NEEDS = 'needs '
 function partsOf(
   options: readonly Option[],
   usable: readonly number[],
   danger: ReadonlyMap<string, number>,
 ): readonly (readonly number[])[] {
   const parts: { keys: Set<string>; options: number[] }[] = []
+  const at = new Map<string, { keys: Set<string>; options: number[] }>()
   for (const i of usable) {
     const own = [...(options[i]?.fixes ?? [])].filter(k => danger.has(k))
     if (own.length === 0) continue
     // What leans on one thing hangs together, and with that thing.
     const keys = [...own, NEEDS + (options[i]?.needs ?? i)]
-    const mine = parts.filter(g => keys.some(k => g.keys.has(k)))
-    const one = { keys: new Set(keys), options: [i] }
-    for (const g of mine) {
-      for (const k of g.keys) one.keys.add(k)
-      one.options.unshift(...g.options)
-      parts.splice(parts.indexOf(g), 1)
+    const mine = [...new Set(keys.flatMap(k => at.get(k) ?? []))]
+    const part = mine[0] ?? { keys: new Set<string>(), options: [] }
+    if (mine.length === 0) parts.push(part)
+    for (const other of mine.slice(1)) {
+      for (const k of other.keys) {
+        part.keys.add(k)
+        at.set(k, part)
+      }
+      part.options.push(...other.options)
+      parts.splice(parts.indexOf(other), 1)
     }
-    parts.push(one)
+    for (const k of keys) {
+      part.keys.add(k)
+      at.set(k, part)
+    }
+    part.options.push(i)
   }
-  return parts.map(g => g.options)
+  return parts.map(p => p.options)
 }
 
-const NEEDS = 'needs '
-
-/** Taking or leaving each option of a part; what takes away no more for no less is dropped. */
+/** Every way of a part that is worth its money. */
 function frontOfPart(
   options: readonly Option[],
   part: readonly number[],
   danger: ReadonlyMap<string, number>,
-): { labels: readonly Label[]; isExact: boolean } {
-  const keys = [...new Set(part.flatMap(i => [...(options[i]?.fixes ?? [])]))].filter(k =>
+): PartFront {
+  const own = [...new Set(part.flatMap(i => [options[i]?.needs ?? i, i]))]
+  const place = new Map(own.map((i, n) => [i, n]))
+  const keys = [...new Set(own.flatMap(i => [...(options[i]?.fixes ?? [])]))].filter(k =>
     danger.has(k),
   )
-  const bits = new Map(keys.map((k, i) => [k, 1n << BigInt(i)]))
-  // What others lean on is paid once: whether it is there is part of the state.
-  const leanedOn = [...new Set(part.flatMap(i => options[i]?.needs ?? []))]
-  const there = new Map(leanedOn.map((n, i) => [n, 1n << BigInt(keys.length + i)]))
-  const weigh = (fixes: bigint) =>
-    keys.reduce((n, k, i) => (fixes & (1n << BigInt(i)) ? n + (danger.get(k) ?? 0) : n), 0)
-  let isExact = true
-  let states: State[] = [{ ...NOTHING, fixes: 0n }]
-  for (const i of part) {
-    const option = options[i]
-    if (!option) continue
-    const first = option.needs === undefined ? undefined : options[option.needs]
-    const isThere = there.get(option.needs ?? i) ?? 0n
-    const fixesOf = (o: Option) => [...o.fixes].reduce((n, k) => n | (bits.get(k) ?? 0n), 0n)
-    const covers = fixesOf(option) | (first ? fixesOf(first) : 0n) | isThere
-    const next = new Map<bigint, State>(states.map(s => [s.fixes, s]))
-    for (const s of states) {
-      const fixes = s.fixes | covers
-      if (fixes === s.fixes) continue
-      const isPaid = isThere !== 0n && (s.fixes & isThere) !== 0n
-      // Itself already there for another.
-      if (isPaid && !first) continue
-      const paid = first && !isPaid ? first.cents : 0
-      const cents = s.cents + option.cents + paid
-      const known = next.get(fixes)
-      if (known && known.cents <= cents) continue
-      const before: Label =
-        paid > 0 ? { cents: s.cents + paid, danger: s.danger, option: option.needs, rest: [s] } : s
-      next.set(fixes, { cents, danger: weigh(fixes), option: i, rest: [before], fixes })
+  const number = new Map(keys.map((k, n) => [k, n]))
+  const items = own.map(i => {
+    const { cents, fixes, needs } = options[i] as Option
+    return {
+      weight: cents,
+      covers: [...fixes].flatMap(k => number.get(k) ?? []),
+      ...(needs !== undefined && { needs: place.get(needs) ?? 0 }),
     }
-    states = [...next.values()]
-    if (states.length > MOST_STATES) {
-      isExact = false
-      states = states.sort((a, b) => b.danger / (b.cents + 1) - a.danger / (a.cents + 1))
-      states.length = MOST_STATES
-    }
+  })
+  const worth = (fault: number) => danger.get(keys[fault] ?? '') ?? 0
+  const front = frontOf(keys.length, items, worth)
+  if (front !== 'too wide') return { front, own, isExact: true }
+  return { front: greedy(items, worth), own, isExact: false }
+}
+
+/** Where too many ways stay open: always the next work that takes most away for its money. Not proved the best. */
+function greedy(
+  items: readonly { readonly weight: number; readonly covers: readonly number[]; needs?: number }[],
+  worth: (fault: number) => number,
+): readonly Taken[] {
+  const gone = new Set<number>()
+  const front: Taken[] = [{ weight: 0, worth: 0, item: undefined, rest: undefined }]
+  const free = items.map((item, i) => ({ ...item, i })).filter(i => i.needs === undefined)
+  for (;;) {
+    const rated = free
+      .map(item => {
+        const gained = item.covers.reduce((n, f) => (gone.has(f) ? n : n + worth(f)), 0)
+        return { item, gained, share: gained / (item.weight + 1) }
+      })
+      .sort((a, b) => b.share - a.share)
+    const [best] = rated
+    const rest = front.at(-1)
+    if (!best || !rest || best.gained === 0) return front
+    for (const f of best.item.covers) gone.add(f)
+    front.push({
+      weight: rest.weight + best.item.weight,
+      worth: rest.worth + best.gained,
+      item: best.item.i,
+      rest,
+    })
   }
-  return { labels: undominated(states), isExact }
 }

@@ -1,3 +1,5 @@
+import { itemsOf, lightestOf } from './eliminate'
+
 /** An action of the planner: what it costs by the aim, and which of the chosen faults it takes away. */
 export interface Action {
   readonly weight: number
@@ -37,7 +39,9 @@ export function cheapestCover(
   const parts: (readonly number[])[] = []
   let weight = 0
   for (const part of partsOf(faults, actions, links)) {
-    const best = searchPart(part.faults, part.actions, actions, refused)
+    // Sets that were refused are passed over by name, which only the search by sets can do.
+    const quick = refused.size === 0 ? byElimination(part, actions) : undefined
+    const best = quick ?? searchPart(part.faults, part.actions, actions, refused)
     if (best.weight === Infinity) return undefined
     weight += best.weight
     chosen.push(...best.actions)
@@ -69,7 +73,8 @@ export function partsOf(
   }
   for (const a of actions) {
     const covers = closureOf(a, actions)
-    for (const f of covers.slice(1)) parent[find(f)] = find(covers[0] ?? f)
+    const root = find(covers[0] ?? 0)
+    for (const f of covers) if (parent[f] !== root) parent[find(f)] = root
   }
   // What leans on one thing hangs together, even where that thing covers nothing itself.
   const leaning = new Map<number, number>()
@@ -97,6 +102,27 @@ export function partsOf(
 /** What an action covers, with what it needs first. */
 const closureOf = ({ covers, needs }: Action, actions: readonly Action[]): readonly number[] =>
   needs === undefined ? covers : [...covers, ...(actions[needs]?.covers ?? [])]
+
+/** Fault by fault; undefined where too many ways stay open for that. */
+function byElimination(part: Part, actions: readonly Action[]): Found | undefined {
+  const firsts = part.actions.flatMap(i => actions[i]?.needs ?? [])
+  const own = firsts.length === 0 ? part.actions : [...new Set([...firsts, ...part.actions])]
+  const place = new Map(own.map((i, n) => [i, n]))
+  const number = new Map(part.faults.map((f, n) => [f, n]))
+  const items = own.map(i => {
+    const { weight, covers, needs } = actions[i] as Action
+    return {
+      weight,
+      covers: covers.map(f => number.get(f) ?? 0),
+      ...(needs !== undefined && { needs: place.get(needs) ?? 0 }),
+    }
+  })
+  const taken = lightestOf(part.faults.length, items)
+  if (taken === 'too wide') return undefined
+  if (taken === undefined) return NONE
+  const chosen = itemsOf(taken).map(n => own[n] ?? 0)
+  return { weight: taken.weight, actions: chosen.sort((a, b) => a - b) }
+}
 
 function searchPart(
   faults: readonly number[],

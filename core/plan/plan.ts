@@ -2,7 +2,7 @@ import type { Result } from '../engine/evaluate'
 import { SEVERITIES, type Severity } from '../engine/severity'
 import type { House } from '../model/house'
 import { labelOf } from '../texts/labels'
-import { atBudget, frontierOf, type Frontier } from './budget'
+import { frontierOf, type Frontier } from './budget'
 import { compare, Judged, type FollowUp, type Turned } from './consequences'
 import { gather, LOCK, type Departure, type Forbid, type Gathered, type Lock } from './gather'
 import { findingKey, type NotAnOption, type Option } from './options'
@@ -178,9 +178,7 @@ export class Planner {
     // Without a budget, or within it, everything is taken away: the lightest set is then the most protection too.
     const isOver = budget !== undefined && costAll(chosen, book).total > budget
     const isExact = !isOver && solved.holds
-    const kept = isOver
-      ? atBudget(this.frontier, budget).options.map(i => options[i] as Option)
-      : chosen
+    const kept = isOver ? this.frontier.optionsFor(budget).map(i => options[i] as Option) : chosen
     const { total, shared } = costAll(kept, book)
     const turned = compare(before, before.after(kept.flatMap(o => o.changes)))
     const fixes = new Set(kept.flatMap(o => [...o.fixes]))

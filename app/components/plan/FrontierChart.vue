@@ -36,7 +36,7 @@ const drawn = computed(() => {
 })
 const here = computed(() => {
   if (budget === undefined) return points.at(-1)
-  return atBudget({ points: [...points], isExact: true }, budget)
+  return atBudget(points, budget)
 })
 const data = computed<ChartData<'line'>>(() => ({
   datasets: [

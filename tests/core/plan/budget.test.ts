@@ -101,9 +101,9 @@ describe('what a sum of money takes away', () => {
       const frontier = frontierOf(house.options, house.findings, BOOK)
       expect(frontier.isExact).toBe(true)
       for (const budget of [15, 40, 90]) {
-        const point = atBudget(frontier, budget)
+        const point = atBudget(frontier.points, budget)
         expect(point.danger).toBe(bruteForce(house, budget))
-        const set = point.options.map(i => house.options[i] as Option)
+        const set = frontier.optionsFor(budget).map(i => house.options[i] as Option)
         expect(point.cents).toBe(costOf(set))
         expect(point.cents).toBeLessThanOrEqual(budget)
         expect(gone(set, house.findings).reduce((n, f) => n + dangerOf(f), 0)).toBe(point.danger)
@@ -117,7 +117,7 @@ describe('what a sum of money takes away', () => {
       const budget = 30 + (seed % 5) * 25
       const solved = highs.solve(asProgram(house, budget), { mip_rel_gap: 0 })
       expect(solved.Status).toBe('Optimal')
-      const point = atBudget(frontierOf(house.options, house.findings, BOOK), budget)
+      const point = atBudget(frontierOf(house.options, house.findings, BOOK).points, budget)
       expect(point.danger).toBe(Math.round(solved.ObjectiveValue))
     }
   })

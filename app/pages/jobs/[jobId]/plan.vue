@@ -97,7 +97,7 @@ watch(plan, () => {
   isStale.value = false
 })
 
-const most = computed(() => frontier.value?.points.at(-1)?.cents ?? 0)
+const most = computed(() => frontier.value?.at(-1)?.cents ?? 0)
 /** Whole dollars on the slider; the far end is "as much as it takes". */
 const dragged = computed({
   get: () => Math.ceil((budget.value ?? most.value) / 100),
@@ -106,7 +106,7 @@ const dragged = computed({
   },
 })
 const shares = computed(() => {
-  const gone = bought.value?.danger ?? frontier.value?.points.at(-1)?.danger ?? 0
+  const gone = bought.value?.danger ?? frontier.value?.at(-1)?.danger ?? 0
   return danger.value === 0 ? 100 : Math.floor((100 * gone) / danger.value)
 })
 const total = computed(() => bought.value?.cents ?? plan.value?.total ?? 0)
@@ -368,12 +368,7 @@ const choicesOf = (stage: { choices: readonly number[] }) =>
                 }}</b>
               </div>
             </UFormField>
-            <FrontierChart
-              v-if="frontier"
-              :points="frontier.points"
-              :all="danger"
-              :budget="budget"
-            />
+            <FrontierChart v-if="frontier" :points="frontier" :all="danger" :budget="budget" />
             <UFormField label="Before anything else">
               <div class="chips" role="group" aria-label="aim">
                 <UButton
