@@ -34,6 +34,28 @@ async function openPlan(page) {
   )
   await wait(500)
 }
+/** The plan of all faults, once it is worked out. */
+async function planAll(page) {
+  await page.waitForSelector('.fixes button')
+  await page.evaluate(() => {
+    const all = [...document.querySelectorAll('.fixes button')]
+    all.find(b => b.textContent.includes('All faults')).click()
+  })
+  await page.waitForFunction(
+    () => Number(/of (\d+) faults/.exec(document.body.innerText)?.[1] ?? 0) > 50,
+  )
+  await page.waitForSelector('.split:not(.waiting)')
+  await wait(2500)
+}
+async function doIt(page) {
+  await page.waitForSelector('.choice')
+  await page.evaluate(() => {
+    const all = [...document.querySelectorAll('button')]
+    all.find(b => b.textContent.includes('Accept this plan')).click()
+  })
+  await page.waitForSelector('.task')
+  await wait(7000)
+}
 const VIEWS = [
   { name: 'jobs', path: '/', size: DESK },
   { name: 'walk', path: `${job}/walk`, size: DESK },
@@ -53,7 +75,8 @@ const VIEWS = [
     act: page => press(page, '[data-outlet="living-2"]'),
   },
   { name: 'findings', path: `${job}/findings`, size: DESK },
-  { name: 'findings-hand', path: `${job}/findings`, size: HAND },
+  { name: 'plan', path: `${job}/plan`, size: DESK, act: planAll },
+  { name: 'plan-hand', path: `${job}/plan`, size: HAND, act: doIt },
   { name: 'bench', path: `${job}/bench?calculator=diagnose&from=den-4`, size: DESK },
   { name: 'rules', path: '/rules?rule=multiwire-no-common-trip', size: DESK },
   { name: 'report', path: `${job}/report`, size: DESK },

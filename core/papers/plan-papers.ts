@@ -351,11 +351,9 @@ const nameOf = (site: Site, id: string): string => {
   const thing = site.house.subjects.get(id)
   return thing ? labelOf(site, thing) : id
 }
-export const passWords = (passes: Pass): string =>
-  passes.kind === 'most'
-    ? `${passes.limit} ${passes.unit} or less`.replace('  ', ' ')
-    : passes.value === true
-      ? 'yes'
-      : passes.value === false
-        ? 'no'
-        : String(passes.value)
+export function passWords(passes: Pass): string {
+  if (passes.kind === 'most') return `${passes.limit} ${passes.unit} or less`.replace('  ', ' ')
+  if (passes.kind === 'between') return `${passes.low} to ${passes.high} ${passes.unit}`
+  if (typeof passes.value === 'boolean') return passes.value ? 'yes' : 'no'
+  return String(passes.value)
+}

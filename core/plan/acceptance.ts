@@ -13,6 +13,7 @@ export interface AcceptanceTest {
 }
 export type Pass =
   | { readonly kind: 'most'; readonly limit: number; readonly unit: string }
+  | { readonly kind: 'between'; readonly low: number; readonly high: number; readonly unit: string }
   | { readonly kind: 'is'; readonly value: AnyValue }
 
 /** Limits of readings: tables.md §8 of the trade; a loop of more is no ground one relies on. */
@@ -50,10 +51,7 @@ export function acceptanceTests(
     const field = thing && fieldOf(thing.kind, c.field)
     if (!field || !isReading(c.field, field)) continue
     const unit = 'unit' in field ? (field.unit ?? '') : ''
-    const passes: Pass =
-      typeof c.value === 'number'
-        ? { kind: 'most', limit: limitOf(c.field, c.value), unit }
-        : { kind: 'is', value: c.value }
+    const passes = passOf(c.field, c.value, unit)
     const { subject, field: name } = c
     last.set(`${subject} ${name}`, {
       subject,
@@ -66,9 +64,30 @@ export function acceptanceTests(
   return [...last.values()]
 }
 
+/** A line voltage may lie this share off its nominal value. */
+const OFF = 0.1
+/** From here up a voltage is one that has to be there, not one that must be small. */
+const LINE_VOLTS = 100
+function passOf(field: string, value: AnyValue, unit: string): Pass {
+  if (typeof value !== 'number') return { kind: 'is', value }
+  if (unit === 'V' && value >= LINE_VOLTS && MOST[field] === undefined)
+    return {
+      kind: 'between',
+      low: Math.round(value * (1 - OFF)),
+      high: Math.round(value * (1 + OFF)),
+      unit,
+    }
+  return { kind: 'most', limit: limitOf(field, value), unit }
+}
+
 const limitOf = (field: string, expected: number): number =>
   MOST[field] ?? (field === 'temperatureC' ? expected + WARMER : expected)
 
 /** Whether a reading passes its test. */
-export const passesTest = ({ passes }: AcceptanceTest, value: AnyValue): boolean =>
-  passes.kind === 'is' ? value === passes.value : typeof value === 'number' && value <= passes.limit
+export function passesTest({ passes }: AcceptanceTest, value: AnyValue): boolean {
+  if (passes.kind === 'is') return value === passes.value
+  if (typeof value !== 'number') return false
+  return passes.kind === 'most'
+    ? value <= passes.limit
+    : value >= passes.low && value <= passes.high
+}

@@ -80,7 +80,7 @@ const optionsAt = (r: Reading): { value: AnyValue; label: string }[] => {
   if (field?.type === 'flag') return [true, false].map(v => ({ value: v, label: v ? 'yes' : 'no' }))
   return field?.type === 'choice' ? field.options.map(o => ({ value: o, label: String(o) })) : []
 }
-const unitOf = (r: Reading) => (r.passes.kind === 'most' ? r.passes.unit : '')
+const unitOf = (r: Reading) => (r.passes.kind === 'is' ? '' : r.passes.unit)
 const failing = computed(() =>
   readings.value.filter(r => r.value !== undefined && !passesTest(r, r.value)),
 )
@@ -229,7 +229,7 @@ const again = (task: Subject<'task'>) => job.note(task.id, 'state', 'planned')
               </p>
               <p class="small soft">Passes at: {{ passWords(r.passes) }}</p>
               <UInputNumber
-                v-if="r.passes.kind === 'most'"
+                v-if="r.passes.kind !== 'is'"
                 v-model="r.value as number | undefined"
                 :min="0"
                 :step="0.1"

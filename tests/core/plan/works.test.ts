@@ -153,6 +153,18 @@ describe('tests after the work', () => {
     const lamps = tests.find(t => t.field === 'lamps')
     expect(lamps && passesTest(lamps, 'open ground')).toBe(false)
   })
+  it('a line voltage has to be there: none is no pass', () => {
+    const note = { act: 'note', subject: 'p1', field: 'narrowToReferenceV', value: 120 } as const
+    const [volts] = acceptanceTests(house, [note])
+    expect(volts && [0, 107, 108, 120, 132, 133].map(v => passesTest(volts, v))).toEqual([
+      false,
+      false,
+      true,
+      true,
+      true,
+      false,
+    ])
+  })
   it('are none where the fault is gone already', () => {
     const gone = now.after([{ act: 'note', subject: 'p1', field: 'slots', value: 'two' }])
     const mine = remedy && { rule: 'no-such-rule', subject: 'p1', remedy }
