@@ -15,6 +15,7 @@ import {
 } from '#core'
 import { Refused } from './input'
 import { understandCommand } from './understand'
+import { reportCommand } from './report'
 import { consequencesCommand, papersCommand, planCommand } from './plan'
 import { walkCommand } from './walk'
 
@@ -37,6 +38,8 @@ const USAGE = `corvit: a second opinion on existing residential wiring
       What the work of one remedy would fix, break, require and leave open. docs/FORMATS.md.
   corvit papers FILE --paper scope-of-work|pick-list|labels|directory|lockout|permit-note|acceptance
       A paper of the accepted plan, as text.
+  corvit report FILE --voice inspector|electrician|corrections|household [--out F.pdf] [--text]
+      The report in one voice: as text, or as PDF with --out; both with both.
   corvit understand [FILE]
       What was said beside a thing, as facts: { "job"?, "context": { "place"?, "selected"? }, "say" }, or a list of
       them, in; per utterance "means", "notUnderstood" and "asks" out. docs/FORMATS.md.
@@ -60,11 +63,24 @@ export async function main(args: readonly string[]): Promise<number> {
   if (command === 'understand') return answered(() => understandCommand(rest))
   if (command === 'walk') return answered(() => walkCommand(rest))
   if (command === 'plan') return answered(() => planCommand(rest))
+  if (command === 'report') return answeredLater(() => reportCommand(rest))
   if (command === 'papers') return answered(() => papersCommand(rest))
   if (command === 'consequences') return answered(() => consequencesCommand(rest))
   if (calculatorById(command)) return sumCommand(command, rest)
   console.error(`corvit: unknown command ${JSON.stringify(command)}\n\n${USAGE}`)
   return 2
+}
+
+/** The same for a command that takes a while. */
+async function answeredLater(run: () => Promise<void>): Promise<number> {
+  try {
+    await run()
+    return 0
+  } catch (error) {
+    if (!(error instanceof Refused)) throw error
+    console.error(error.message)
+    return 2
+  }
 }
 
 /** Runs a command that refuses by throwing. */

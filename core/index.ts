@@ -108,6 +108,8 @@ export {
   PLAN_PAPERS,
   type PlanPaperId,
 } from './papers/plan-papers'
+export { REPORT_TITLES, REPORT_VOICES, reportPaper, type ReportVoice } from './papers/report-papers'
+export { PAPERS, paperOf, type PaperId } from './papers/papers'
 export { Work } from './plan/work'
 export { findingsTable, panelSchedule } from './views/tables'
 export { citesOf, findRules, ruleBook, type BookQuery, type RulePage } from './texts/rule-book'

@@ -1,6 +1,6 @@
 /** Everything that crosses the wire, in one place: server and browser parse with the same schemas. */
 import { z } from 'zod'
-import { EDITIONS, ObservationSchema, plainText, PLAN_PAPERS } from '../core'
+import { EDITIONS, ObservationSchema, plainText, PAPERS } from '../core'
 
 export const JobId = z.string().regex(/^[a-z0-9-]{6,40}$/, 'not a job id')
 export const DeviceId = z.string().regex(/^[\w-]{1,24}$/, 'not the name of a device')
@@ -111,8 +111,8 @@ export const ReportQuery = z.object({
   voice: z.enum(['inspector', 'electrician']).default('inspector'),
 })
 
-/** Which paper of the accepted plan. */
-export const PaperParam = z.object({ paper: z.enum(PLAN_PAPERS) })
+/** Which paper: of the accepted plan, or the report in one voice. */
+export const PaperParam = z.object({ paper: z.enum(PAPERS) })
 
 export const MAX_PHOTO_BYTES = 20 * 1024 * 1024
 export const PhotoHash = z.string().regex(/^[0-9a-f]{64}$/, 'not the name of a photograph')

@@ -7,7 +7,7 @@ import {
   findingsTable,
   Ledger,
   panelSchedule,
-  planPaper,
+  paperOf,
   PREMISES_ID,
   readJobFile,
   recordedScope,
@@ -21,11 +21,13 @@ import {
   writeReport,
   type AnyValue,
   type Observation,
-  type PlanPaperId,
+  type PaperId,
   type Problem,
   type Voice,
 } from '../../core'
 import { connect } from '../database/open'
+import regular from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff'
+import bold from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff'
 import { renderPdf } from '../pdf/render'
 
 /** Work that would hold up other requests; done beside them, on a connection of its own. */
@@ -41,7 +43,7 @@ export type HeavyTask =
     }
   | { kind: 'summary' | 'findings' | 'schedule'; file: string; jobId: string }
   | { kind: 'report'; file: string; jobId: string; voice: Voice }
-  | { kind: 'paper'; file: string; jobId: string; paper: PlanPaperId }
+  | { kind: 'paper'; file: string; jobId: string; paper: PaperId }
   | { kind: 'export'; file: string; jobId: string; form: 'log' | 'house' }
 
 export interface JobCounts {
@@ -63,6 +65,11 @@ export type HeavyAnswer =
   | { kind: 'counts'; counts: JobCounts }
   | { kind: 'text'; bytes: Uint8Array }
 
+// Bundled as bytes; the types of the browser's bundler call every file a text.
+const FONTS = {
+  regular: regular as unknown as Uint8Array,
+  bold: bold as unknown as Uint8Array,
+}
 const CHUNK = 250
 
 /**
@@ -103,7 +110,7 @@ export async function doTask(task: HeavyTask): Promise<HeavyAnswer> {
       return text(JSON.stringify(writeReport(ledgerFrom(task.file, task.jobId).house, task.voice)))
     case 'paper': {
       const { house } = ledgerFrom(task.file, task.jobId)
-      return { kind: 'text', bytes: await renderPdf(planPaper(house, task.paper)) }
+      return { kind: 'text', bytes: await renderPdf(paperOf(house, task.paper), FONTS) }
     }
     case 'export': {
       const ledger = ledgerFrom(task.file, task.jobId)

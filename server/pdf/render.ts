@@ -1,7 +1,5 @@
 import pdfmake from 'pdfmake'
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
-import regular from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff'
-import bold from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff'
 import type { Block, Label, Paper } from '../../core'
 import { printable } from './printable'
 
@@ -13,21 +11,32 @@ const BOLD = 'corvit-bold.woff'
 /** Labels across a letter page, and down it: the grid of a common sheet of thirty. */
 const ACROSS = 3
 
+/** The type a paper is set in: the bytes of two font files. */
+export interface Fonts {
+  readonly regular: Uint8Array
+  readonly bold: Uint8Array
+}
 // Its types do not know the store its fonts are put into.
 const { virtualfs } = pdfmake as unknown as {
   virtualfs: { writeFileSync(name: string, bytes: Buffer): void }
 }
-virtualfs.writeFileSync(REGULAR, Buffer.from(regular))
-virtualfs.writeFileSync(BOLD, Buffer.from(bold))
-pdfmake.addFonts({
-  Corvit: { normal: REGULAR, bold: BOLD, italics: REGULAR, bolditalics: BOLD },
-})
+let areFontsKnown = false
+function know({ regular, bold }: Fonts): void {
+  if (areFontsKnown) return
+  virtualfs.writeFileSync(REGULAR, Buffer.from(regular))
+  virtualfs.writeFileSync(BOLD, Buffer.from(bold))
+  pdfmake.addFonts({
+    Corvit: { normal: REGULAR, bold: BOLD, italics: REGULAR, bolditalics: BOLD },
+  })
+  areFontsKnown = true
+}
 // A paper is made of what the record holds: nothing in it may make the server fetch or read anything.
 pdfmake.setUrlAccessPolicy(() => false)
 pdfmake.setLocalAccessPolicy(() => false)
 
 /** A paper as PDF, US letter, with the property at the head of each page and "page x of y" at its foot. */
-export async function renderPdf(paper: Paper): Promise<Uint8Array> {
+export async function renderPdf(paper: Paper, fonts: Fonts): Promise<Uint8Array> {
+  know(fonts)
   const content: Content[] = [
     { text: printable(paper.title), style: 'title' },
     { text: printable(paper.subtitle), style: 'soft', margin: [0, 0, 0, 12] },
@@ -35,12 +44,12 @@ export async function renderPdf(paper: Paper): Promise<Uint8Array> {
   ]
   const definition: TDocumentDefinitions = {
     pageSize: 'LETTER',
-    pageMargins: [54, 64, 54, 54],
+    pageMargins: [54, 56, 54, 48],
     info: { title: printable(`${paper.title}: ${paper.subtitle}`), creator: 'Corvit' },
-    defaultStyle: { font: 'Corvit', fontSize: 10.5, lineHeight: 1.25, color: INK },
+    defaultStyle: { font: 'Corvit', fontSize: 10.5, lineHeight: 1.15, color: INK },
     styles: {
       title: { fontSize: 22, bold: true },
-      h1: { fontSize: 14, bold: true, margin: [0, 12, 0, 4] },
+      h1: { fontSize: 14, bold: true, margin: [0, 9, 0, 3] },
       h2: { fontSize: 11.5, bold: true, margin: [0, 8, 0, 2] },
       soft: { color: SOFT },
       strong: { bold: true },
@@ -58,9 +67,10 @@ export async function renderPdf(paper: Paper): Promise<Uint8Array> {
       margin: [54, 12, 54, 0],
     }),
     content,
-    // A heading at the foot of a page with nothing under it goes to the next.
+    // A heading at the foot of a page with nothing but headings under it goes to the next.
     pageBreakBefore: (node, { getFollowingNodesOnPage }) =>
-      node.headlineLevel !== undefined && getFollowingNodesOnPage().length === 0,
+      node.headlineLevel !== undefined &&
+      getFollowingNodesOnPage().every(next => next.headlineLevel !== undefined),
   }
   return new Uint8Array(await pdfmake.createPdf(definition).getBuffer())
 }

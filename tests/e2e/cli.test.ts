@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { freshDb, serve } from '../support/app'
+import { pagesOf } from '../support/pdf'
 
 const corvit = (...args: string[]) =>
   spawnSync('node', ['cli/corvit.mjs', ...args], { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 })
@@ -109,7 +110,7 @@ describe('corvit plan', () => {
       'a sheet that is none',
       'plan',
       [job, '--prices', scratch('none.csv', 'a,b\n')],
-      /line 1: expected columns/,
+      /"path": "line 1"/,
     ],
     ['an unknown aim', 'plan', [job, '--aim', 'beauty'], /--aim takes least-cost/],
     ['half a cent', 'plan', [job, '--budget', '12.5'], /whole cents/],
@@ -122,6 +123,35 @@ describe('corvit plan', () => {
     ['no thing', 'consequences', [job, '--remedy', 'gfci-here', '--of', 'x'], /nothing is called/],
   ])('%s is refused', (_, command, args, words) => {
     const { stderr, status } = corvit(command, ...args)
+    expect(status).toBe(2)
+    expect(stderr).toMatch(words)
+  })
+})
+
+describe('corvit report', () => {
+  const job = 'docs/examples/multiwire.corvit.json'
+  it('writes text, and a PDF that says the same', () => {
+    const out = scratch('report.pdf', '')
+    const { stdout, status } = corvit(
+      'report',
+      job,
+      '--voice',
+      'corrections',
+      '--text',
+      '--out',
+      out,
+    )
+    expect(status).toBe(0)
+    expect(stdout).toContain('Correction notice')
+    const pages = pagesOf(new Uint8Array(readFileSync(out)))
+    expect(pages.join(' ')).toContain('Corrections')
+    expect(pages[0]).toContain(`page 1 of ${pages.length}`)
+  })
+  it.each([
+    ['a voice nobody has', ['--voice', 'poet'], /--voice takes inspector/],
+    ['a place that is none', ['--out', '/no/such/folder/r.pdf'], /cannot be written/],
+  ])('%s is refused', (_, args, words) => {
+    const { stderr, status } = corvit('report', job, ...args)
     expect(status).toBe(2)
     expect(stderr).toMatch(words)
   })

@@ -1,5 +1,5 @@
 import type { Browser, Page } from 'puppeteer-core'
-import { PLAN_PAPERS } from '#core'
+import { PLAN_PAPERS, REPORT_TITLES, REPORT_VOICES } from '#core'
 import {
   choose,
   clickText,
@@ -33,13 +33,15 @@ const openPlan = async (job: string, size = DESK) => {
   return { page, errors }
 }
 const preset = (page: Page, words: string) => clickText(page, '.fixes button', words)
+/** On a connection of its own: one that lay idle may be closed just when it is used again. */
+const fresh = (path: string) => fetch(`${server.url}${path}`, { headers: { connection: 'close' } })
 const pdfText = async (job: string, paper: string) => {
-  const answer = await fetch(`${server.url}/api/jobs/${job}/papers/${paper}`)
+  const answer = await fresh(`/api/jobs/${job}/papers/${paper}`)
   expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'application/pdf'])
   return pagesOf(new Uint8Array(await answer.arrayBuffer())).join('\n')
 }
 const outcomes = async (job: string, rule: string) => {
-  const csv = await (await fetch(`${server.url}/api/jobs/${job}/findings.csv`)).text()
+  const csv = await (await fresh(`/api/jobs/${job}/findings.csv`)).text()
   return csv.split('\n').filter(line => line.includes(rule)).length
 }
 
@@ -96,6 +98,38 @@ describe('from faults to a plan to done', () => {
     await onDisk(page)
     expect(await outcomes(job, 'open-ground-three-slot')).toBeGreaterThan(0)
   })
+})
+
+describe('the report as PDF', () => {
+  it.each(REPORT_VOICES)(
+    '%s: numbered pages, the property on each, sections and limitations',
+    async voice => {
+      const path = `/api/jobs/demo-sorrel-bank/papers/report-${voice}`
+      const began = Date.now()
+      const answer = await fresh(path)
+      expect(Date.now() - began).toBeLessThan(10_000)
+      const pages = pagesOf(new Uint8Array(await answer.arrayBuffer()))
+      expect(pages.length).toBeLessThanOrEqual(voice === 'household' ? 1 : 40)
+      pages.forEach((text, i) => {
+        expect(text).toContain(`page ${i + 1} of ${pages.length}`)
+        expect(text).toContain('Sorrel Bank 22')
+      })
+      const whole = pages.join('\n')
+      expect(whole).toContain(REPORT_TITLES[voice])
+      // Signs the type cannot set would come out as boxes.
+      expect(whole).not.toMatch(/[\ufffdΩΔ≤≥→]/)
+      if (voice === 'inspector') {
+        expect(pages[0]).toContain('Summary')
+        for (const chapter of [
+          'Findings, place by place',
+          'Allowed to remain',
+          'Limitations',
+          'Cautions',
+        ])
+          expect(whole).toContain(chapter)
+      }
+    },
+  )
 })
 
 describe('the plan of the demo house', () => {

@@ -1,5 +1,12 @@
 <script setup lang="ts">
-import { valueOf, type Report } from '#core'
+import { REPORT_VOICES, valueOf, type Report, type ReportVoice } from '#core'
+
+const PDF_WORDS: Readonly<Record<ReportVoice, string>> = {
+  inspector: 'Inspector',
+  electrician: 'Electrician',
+  corrections: 'Corrections',
+  household: 'Household',
+}
 
 const { job, problem, isLoading, load } = useOpenJob()
 const voice = ref<'inspector' | 'electrician'>('inspector')
@@ -56,6 +63,16 @@ const print = () => window.print()
           <UIcon name="lucide:printer" /> Print
         </UButton>
       </div>
+      <p class="pdfs no-print">
+        <span class="soft">As PDF:</span>
+        <a
+          v-for="v in REPORT_VOICES"
+          :key="v"
+          class="touch pdf"
+          :href="`/api/jobs/${job.jobId}/papers/report-${v}`"
+          ><UIcon name="lucide:file-text" /> {{ PDF_WORDS[v] }}</a
+        >
+      </p>
       <p v-if="!report" class="soft" role="status">Writing the report</p>
       <ReportPaper v-else :report="report" />
     </PageState>
@@ -63,6 +80,19 @@ const print = () => window.print()
 </template>
 
 <style scoped>
+.pdfs {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem 1.2rem;
+  align-items: center;
+  margin-bottom: 0.8rem;
+}
+.pdf {
+  display: inline-flex;
+  gap: 0.35rem;
+  align-items: center;
+  min-height: 44px;
+}
 .bar {
   display: flex;
   flex-wrap: wrap;

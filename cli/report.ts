@@ -1,0 +1,46 @@
+import { readFileSync, writeFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import { paperText, REPORT_VOICES, reportPaper, type Paper, type ReportVoice } from '#core'
+import { houseOf, readText, refuse } from './input'
+
+/** `corvit report FILE --voice V [--text | --out F.pdf]`: the report of a house in one voice. */
+export async function reportCommand(args: readonly string[]): Promise<void> {
+  let file: string | undefined
+  let voice: ReportVoice = 'inspector'
+  let out: string | undefined
+  let isText = false
+  for (let i = 0; i < args.length; i++) {
+    const arg = args[i] ?? ''
+    if (arg === '--voice') {
+      const word = args[++i]
+      voice =
+        REPORT_VOICES.find(v => v === word) ??
+        refuse(`--voice takes ${REPORT_VOICES.join(', ')}; found ${JSON.stringify(word ?? '')}`)
+    } else if (arg === '--out') out = args[++i] ?? refuse('--out takes a file')
+    else if (arg === '--text') isText = true
+    else if (arg.startsWith('--')) refuse(`unknown option ${arg}`)
+    else if (file === undefined) file = arg
+    else refuse(`one file at a time; found also ${JSON.stringify(arg)}`)
+  }
+  if (file === undefined) return refuse('which file?')
+  const paper = reportPaper(houseOf(file, readText(file)), voice)
+  if (out === undefined || isText) process.stdout.write(paperText(paper))
+  if (out !== undefined) await writePdf(paper, out)
+}
+
+async function writePdf(paper: Paper, out: string): Promise<void> {
+  const { renderPdf } = await import('../server/pdf/render')
+  const { resolve } = createRequire(import.meta.url)
+  const font = (weight: number) =>
+    readFileSync(
+      resolve(
+        `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff`,
+      ),
+    )
+  const pdf = await renderPdf(paper, { regular: font(400), bold: font(700) })
+  try {
+    writeFileSync(out, pdf)
+  } catch (error) {
+    refuse(`${out} cannot be written: ${(error as Error).message}`)
+  }
+}

@@ -1,0 +1,434 @@
+import { assess, type Assessment, type SpokenResult } from '../assess/assess'
+import { Site } from '../derive/site'
+import { SEVERITIES, type Severity } from '../engine/severity'
+import { valueOf, type House } from '../model/house'
+import { money } from '../plan/plain'
+import { tasksInOrder } from '../plan/works'
+import { ruleById } from '../rules'
+import { CAUTIONS, limitationsOf } from '../texts/report'
+import { labelOf } from '../texts/labels'
+import { groupAlike, type FindingGroup } from '../views/groups'
+import { placeOf } from '../views/walk'
+import { recordedScope } from '../visit/recorded'
+import { visitOf } from '../visit/visit'
+import type { Block, Paper } from './paper'
+
+export const REPORT_VOICES = ['inspector', 'electrician', 'corrections', 'household'] as const
+export type ReportVoice = (typeof REPORT_VOICES)[number]
+export const REPORT_TITLES: Readonly<Record<ReportVoice, string>> = {
+  inspector: 'Inspection of the wiring',
+  electrician: 'Findings and remedies',
+  corrections: 'Correction notice',
+  household: 'Your wiring in plain words',
+}
+
+/** What every voice tells from. */
+interface Told {
+  readonly site: Site
+  readonly assessment: Assessment
+  /** Faults, and what leans to one. */
+  readonly findings: readonly SpokenResult[]
+  readonly groups: readonly FindingGroup[]
+  readonly allowed: readonly FindingGroup[]
+}
+
+/** One record, told to one reader. */
+export function reportPaper(house: House, voice: ReportVoice): Paper {
+  const site = new Site(house)
+  const assessment = assess(house)
+  const findings = assessment.results.filter(r => r.outcome === 'fault' || r.leans !== undefined)
+  const bySeverity = SEVERITIES.flatMap(s => groupAlike(findings.filter(f => f.severity === s)))
+  const allowed = groupAlike(assessment.results.filter(r => r.outcome === 'allowed'))
+  const told = { site, assessment, findings, groups: bySeverity, allowed }
+  const { premises } = site
+  const name = valueOf(premises, 'name') ?? 'Property'
+  const place = [name, valueOf(premises, 'street')].filter(Boolean).join(', ')
+  const who = valueOf(premises, 'assessor')
+  const subtitle = [place, valueOf(premises, 'visitedOn'), who && `by ${who}`]
+  return {
+    id: `report-${voice}`,
+    title: REPORT_TITLES[voice],
+    subtitle: subtitle.filter(Boolean).join(' · '),
+    running: `${place} · ${REPORT_TITLES[voice]}`,
+    blocks: WRITERS[voice](told),
+  }
+}
+
+const WRITERS: Readonly<Record<ReportVoice, (told: Told) => readonly Block[]>> = {
+  inspector: inspectorPaper,
+  electrician: electricianPaper,
+  corrections: correctionsPaper,
+  household: householdPaper,
+}
+
+const h = (text: string, level: 1 | 2 = 1): Block => ({ kind: 'heading', level, text })
+const say = (text: string, tone?: 'soft' | 'strong'): Block =>
+  tone ? { kind: 'text', text, tone } : { kind: 'text', text }
+const list = (items: readonly string[]): Block => ({ kind: 'list', items })
+const count = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`
+
+const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
+  'make safe now': 'Make safe now',
+  repair: 'Repair',
+  upgrade: 'Upgrade at the next work',
+  note: 'Note',
+}
+const WHO: Readonly<Record<Severity, string>> = {
+  'make safe now': 'A licensed electrician, now. Until then keep the part off or out of reach.',
+  repair: 'A licensed electrician.',
+  upgrade: 'A licensed electrician, at the next work on it.',
+  note: 'For the owner to know.',
+}
+/** Places of a group, the first few by name. */
+function placesOf({ all }: FindingGroup, most = 6): string {
+  const names = all.map(f => f.subject.label)
+  return names.length <= most
+    ? names.join(', ')
+    : `${names.slice(0, most).join(', ')} and ${names.length - most} more`
+}
+/** The lean of a finding that is no proven fault, in a sentence. */
+function leanWords({ leans }: SpokenResult): string {
+  if (!leans) return ''
+  const unless = leans.unless.length > 0 ? ` unless ${leans.unless.join(', or ')}` : ''
+  return `A fault${unless}. Settled by: ${leans.ask.label}: ${leans.ask.look}.`
+}
+
+function summaryOf({ site, assessment, groups, allowed }: Told): Block[] {
+  const { premises } = site
+  const built = valueOf(premises, 'yearBuilt')
+  const rows = SEVERITIES.map(s => [
+    SEVERITY_WORDS[s],
+    String(groups.filter(g => g.first.severity === s && !g.first.leans).length),
+    String(assessment.totals.severity[s]),
+  ])
+  const urgent = groups.filter(g => g.first.severity === 'make safe now')
+  const facts = [
+    valueOf(premises, 'client') && `For ${valueOf(premises, 'client')}`,
+    valueOf(premises, 'purpose') && `purpose: ${valueOf(premises, 'purpose')}`,
+    built !== undefined && `built ${Array.isArray(built) ? built.join(' to ') : String(built)}`,
+    `code edition in force: ${site.isEditionOpen ? 'not known' : site.edition}`,
+  ]
+  return [
+    h('Summary'),
+    say(`${facts.filter(Boolean).join('; ')}.`),
+    {
+      kind: 'table',
+      head: ['How urgent', 'Kinds of fault', 'Places'],
+      rows,
+      widths: [6, 2, 2],
+      figures: [1, 2],
+    },
+    ...(urgent.length > 0
+      ? [
+          say('To be made safe now:', 'strong'),
+          list(urgent.slice(0, 12).map(g => `${g.first.title}: ${placesOf(g, 2)}.`)),
+        ]
+      : [say('Nothing that has to be made safe today was found in what was seen.')]),
+    say(
+      `${count(allowed.length, 'kind of thing', 'kinds of things')} below today’s rule may remain. ` +
+        `${count(assessment.totals.clear, 'check')} passed; ${count(assessment.totals.undecided, 'check')} ` +
+        'could not be decided, and none of those is counted as fine.',
+    ),
+  ]
+}
+
+/** Findings place by place, in the order of the walk: what was seen, what it can lead to, who should look at it. */
+function inspectorPaper(told: Told): readonly Block[] {
+  const { site, findings } = told
+  const showsSections = valueOf(site.premises, 'citeSections') === true
+  const blocks = [...summaryOf(told), ...visitBlocks(told)]
+  const byPlace = new Map<string, SpokenResult[]>()
+  for (const f of findings) {
+    const thing = site.house.subjects.get(f.subject.id)
+    const place = thing ? labelOf(site, placeOf(site, thing, 'rooms')) : f.subject.label
+    byPlace.set(place, [...(byPlace.get(place) ?? []), f])
+  }
+  const worst = (fs: readonly SpokenResult[]) =>
+    Math.min(...fs.map(f => SEVERITIES.indexOf(f.severity ?? 'note')))
+  blocks.push(h('Findings, place by place'))
+  for (const [place, all] of [...byPlace].sort((a, b) => worst(a[1]) - worst(b[1]))) {
+    blocks.push(h(place, 2))
+    const groups = SEVERITIES.flatMap(s => groupAlike(all.filter(f => f.severity === s)))
+    for (const g of groups) {
+      const { first: f } = g
+      const severity = f.severity ?? 'note'
+      blocks.push(say(`${f.title}: ${placesOf(g)}`, 'strong'))
+      const leads = ruleById(f.rule)?.consequence ?? ''
+      const section = showsSections ? ` (${f.sections.join(', ')})` : ''
+      blocks.push(say(`${f.why}.${section} ${leads} ${leanWords(f)}`.replace(/\s+/g, ' ').trim()))
+      blocks.push(say(`${SEVERITY_WORDS[severity]}. ${WHO[severity]}`, 'soft'))
+    }
+  }
+  return [
+    ...blocks,
+    ...allowedBlocks(told),
+    ...limitationBlocks(told),
+    ...glossary(told),
+    ...closing(),
+  ]
+}
+
+function visitBlocks({ site, assessment }: Told): Block[] {
+  const { scope, counts } = visitOf(site, assessment.results, recordedScope(site))
+  return [
+    h('What this visit covered'),
+    say(
+      `Scope: ${scope.purpose}. ${count(counts.settled, 'check')} settled, ${counts.inScope} within the scope ` +
+        `still open, ${counts.outside} outside of it. What lies outside was not judged, and is not taken as fine.`,
+    ),
+  ]
+}
+
+function allowedBlocks({ allowed }: Told): Block[] {
+  if (allowed.length === 0) return []
+  return [
+    h('Allowed to remain'),
+    say(
+      'Below today’s rule, lawful when it was installed. The work that ends it is said with each.',
+    ),
+    ...allowed.flatMap(g => [
+      say(`${g.first.title}: ${placesOf(g)}`, 'strong'),
+      say([`${g.first.why}.`, g.first.standingWhy ?? ''].join(' ').trim()),
+    ]),
+  ]
+}
+
+function limitationBlocks({ site, assessment }: Told): Block[] {
+  const visit = visitOf(site, assessment.results, recordedScope(site))
+  const seen = limitationsOf(site)
+  const open = visit.stops.flatMap(s => s.questions)
+  return [
+    h('Limitations'),
+    ...(visit.limitations.length > 0 ? [list(visit.limitations.map(l => l.text))] : []),
+    ...(seen.length > 0
+      ? [
+          say('Tried, and could not be seen:', 'strong'),
+          list(seen.map(l => `${l.where}: ${l.fact}. ${l.reason}`)),
+        ]
+      : []),
+    say(
+      open.length > 0
+        ? `${count(open.length, 'question')} within the scope stayed open. ` +
+            'A part nobody saw is not a part that is fine.'
+        : 'No question within the scope stayed open.',
+    ),
+  ]
+}
+
+/** Words of the trade for a reader who meets them here, where they are met. */
+const GLOSSARY: readonly (readonly [RegExp, string])[] = [
+  [
+    /GFCI/,
+    'GFCI: a device that cuts the power within a blink when current strays, as through a person',
+  ],
+  [/AFCI/, 'AFCI: a device that cuts the power when it hears arcing, which starts fires'],
+  [/neutral/i, 'Neutral: the conductor that carries the current back'],
+  [/ground/i, 'Ground: the conductor that carries a fault back, so that the breaker opens'],
+  [/bond/i, 'Bonding: joining metal parts, so that none of them can be live beside another'],
+  [/multiwire/i, 'Multiwire circuit: two circuits that share one neutral'],
+  [/panel/i, 'Panel: the box with the breakers; a sub-panel is fed from another one'],
+  [/aluminum/i, 'Aluminum wiring: common about 1965 to 1973; joints need parts made for it'],
+]
+function glossary({ findings, allowed }: Told): Block[] {
+  const text = [...findings, ...allowed.map(a => a.first)].map(f => `${f.title} ${f.why}`).join(' ')
+  const words = GLOSSARY.flatMap(([pattern, entry]) => (pattern.test(text) ? entry : []))
+  return words.length > 0 ? [h('Words used'), list(words)] : []
+}
+const closing = (): Block[] => [h('Cautions'), list(CAUTIONS)]
+
+/** Fault, section, remedies that can be done here, and what the accepted plan says of each. */
+function electricianPaper(told: Told): readonly Block[] {
+  const { site, groups } = told
+  const tasks = tasksInOrder(site.house)
+  const blocks = [...summaryOf(told)]
+  for (const severity of SEVERITIES) {
+    const mine = groups.filter(g => g.first.severity === severity)
+    if (mine.length === 0) continue
+    blocks.push(h(SEVERITY_WORDS[severity]))
+    for (const g of mine) {
+      const { first: f } = g
+      blocks.push(h(`${f.title}: ${placesOf(g)}`, 2))
+      blocks.push(say(`${f.why}. ${leanWords(f)}`.trim()))
+      if (f.working.length > 0) blocks.push(list(f.working))
+      blocks.push(say(`Sections: ${f.sections.join(', ')}. ${f.standingWhy ?? ''}`.trim(), 'soft'))
+      const planned = tasks.filter(t =>
+        g.all.some(a => a.subject.id === valueOf(t, 'of') && a.rule === valueOf(t, 'rule')),
+      )
+      const sum = planned.reduce((n, t) => n + (valueOf(t, 'cents') ?? 0), 0)
+      if (planned.length > 0)
+        blocks.push(
+          say(
+            `In the accepted plan: ${planned.map(t => labelOf(site, t)).join('; ')} · ${money(sum)}`,
+          ),
+        )
+      const offered = f.remedies.filter(r => r.verdict === 'offered')
+      const ways = (
+        offered.length > 0 ? offered : f.remedies.filter(r => r.verdict === 'conditional')
+      ).slice(0, 4)
+      if (ways.length > 0)
+        blocks.push(
+          list(
+            ways.map(r =>
+              [
+                `${r.title}${r.verdict === 'conditional' ? ' (if)' : ''}: ${r.why}`,
+                r.needsPermit ? 'permit' : '',
+                r.tests.length > 0 ? `test: ${r.tests.join('; ')}` : '',
+              ]
+                .filter(Boolean)
+                .join(' · '),
+            ),
+          ),
+        )
+    }
+  }
+  return [
+    ...blocks,
+    ...quoteBlocks(site),
+    ...allowedBlocks(told),
+    ...limitationBlocks(told),
+    ...closing(),
+  ]
+}
+
+function quoteBlocks(site: Site): Block[] {
+  const tasks = tasksInOrder(site.house).filter(t => valueOf(t, 'state') === 'planned')
+  if (tasks.length === 0) return []
+  const total = tasks.reduce((n, t) => n + (valueOf(t, 'cents') ?? 0), 0)
+  return [
+    h('Quote'),
+    {
+      kind: 'table',
+      head: ['Work', 'Price'],
+      rows: [
+        ...tasks.map(t => [labelOf(site, t), money(valueOf(t, 'cents') ?? 0)]),
+        ['Works', money(total)],
+      ],
+      widths: [8, 2],
+      figures: [1],
+    },
+    say(
+      'Without call-out and permit. Prices are those of the price book the plan was made with. ' +
+        'What is found when walls and boxes are opened is agreed before it is done.',
+      'soft',
+    ),
+  ]
+}
+
+const FAMILY_WORDS: Readonly<Record<string, string>> = {
+  service: 'Service and grounding',
+  panels: 'Panels',
+  conductors: 'Conductors',
+  circuits: 'Circuits',
+  outlets: 'Outlets and devices',
+  rooms: 'Rooms',
+}
+/** Pass or correction for each part of the work, nothing else, and the list for the next visit. */
+function correctionsPaper({ assessment, groups, findings }: Told): readonly Block[] {
+  const proven = groups.filter(g => !g.first.leans)
+  const open = groups.filter(g => g.first.leans)
+  const familyOf = (r: { rule: string }) => ruleById(r.rule)?.family ?? 'rooms'
+  const rows = Object.entries(FAMILY_WORDS).map(([family, words]) => {
+    const mine = assessment.results.filter(r => familyOf(r) === family)
+    const faults = findings.filter(f => familyOf(f) === family && !f.leans).length
+    // A part of which nothing is recorded has not passed.
+    const verdict =
+      faults > 0
+        ? count(faults, 'correction')
+        : mine.some(r => r.outcome === 'undecided')
+          ? 'not decided'
+          : mine.some(r => r.outcome === 'clear')
+            ? 'pass'
+            : 'nothing recorded'
+    return [words, verdict]
+  })
+  const line = (g: FindingGroup, n: number) =>
+    `${n + 1}. ${g.first.title}: ${placesOf(g, 12)}. ${g.first.why}. ${g.first.sections.join(', ')}`
+  return [
+    { kind: 'table', head: ['Part', 'Result'], rows, widths: [5, 3] },
+    h('Corrections'),
+    proven.length > 0 ? { kind: 'checks', items: proven.map(line) } : say('None.'),
+    ...(open.length > 0
+      ? [
+          h('To be shown at the next visit'),
+          list(open.map(g => `${g.first.title}: ${placesOf(g)}. ${leanWords(g.first)}`)),
+        ]
+      : []),
+    h('At the next visit'),
+    say(
+      'Each correction is looked at again, with its reading. ' +
+        'What nobody could see this time is not decided, and is no pass.',
+    ),
+    say('Inspector ______________   Day ______________   Next visit ______________'),
+  ]
+}
+
+/** One page for the people who live there. Short words, short sentences; the same fault once, wherever it is. */
+const MOST_LINES = 7
+function householdPaper({ site, assessment, findings, allowed }: Told): readonly Block[] {
+  const of = (...severities: Severity[]): readonly (readonly SpokenResult[])[] => {
+    const byRule = new Map<string, SpokenResult[]>()
+    for (const f of findings)
+      if (!f.leans && severities.includes(f.severity ?? 'note'))
+        byRule.set(f.rule, [...(byRule.get(f.rule) ?? []), f])
+    return [...byRule.values()]
+  }
+  // Where to go and look, and no more: space numbers are for those who open the panel.
+  const whereOf = (f: SpokenResult): string => {
+    const thing = site.house.subjects.get(f.subject.id)
+    return thing ? labelOf(site, placeOf(site, thing, 'rooms')) : f.subject.label
+  }
+  const lines = (
+    gs: readonly (readonly SpokenResult[])[],
+    most = MOST_LINES,
+    saysWhy = true,
+  ): Block[] => {
+    const shown = gs.slice(0, most).flatMap(([first, ...others]) => {
+      if (!first) return []
+      const more = others.length > 0 ? ` (and ${others.length} more)` : ''
+      const leads = saysWhy ? (ruleById(first.rule)?.consequence ?? '') : ''
+      const title = first.title.charAt(0).toLowerCase() + first.title.slice(1)
+      return `${whereOf(first)}${more}: ${title}. ${leads}`.trim()
+    })
+    const rest = gs.length - shown.length
+    return [list(rest > 0 ? [...shown, `And ${rest} more. Ask for the long report.`] : shown)]
+  }
+  const now = of('make safe now')
+  const soon = of('repair')
+  const later = [...of('upgrade'), ...allowed.map(g => g.all)]
+  const passed = assessment.totals.clear
+  return [
+    h('Tonight'),
+    ...(now.length > 0
+      ? [
+          say('Turn these off, keep away from them, and call a licensed electrician.'),
+          ...lines(now),
+        ]
+      : [
+          say('We found nothing that has to be done tonight. We did not see all of it: see below.'),
+        ]),
+    h('Soon'),
+    ...(soon.length > 0
+      ? [
+          say('Have a licensed electrician fix these. Do not wait for the next job in the house.'),
+          ...lines(soon, 3),
+        ]
+      : [say('Nothing.')]),
+    h('It can wait'),
+    ...(later.length > 0
+      ? [
+          say(
+            'These were fine when they were put in, or are small. Fix them when work is done there.',
+          ),
+          ...lines(later, 3, false),
+        ]
+      : [say('Nothing.')]),
+    h('What is fine'),
+    say(`${count(passed, 'check')} passed. We saw no fault there.`),
+    h('What we did not see'),
+    say(
+      `We could not see all of it: ${count(assessment.totals.undecided, 'check')} stayed open. ` +
+        'That does not mean it is fine, and it does not mean it is bad.',
+    ),
+    say('If you smell burning, or feel a tingle, switch the main off and call for help.', 'strong'),
+  ]
+}
