@@ -99,7 +99,7 @@ export type { Forbid, Lock } from './plan/gather'
 export { acceptanceTests, passesTest, type AcceptanceTest, type Pass } from './plan/acceptance'
 export { pickList, type PickLine } from './plan/materials'
 export { changesOfWork, tasksInOrder, tasksOf, worksOf, type PlannedWork } from './plan/works'
-export { paperText, type Block, type Label, type Paper } from './papers/paper'
+export { paperText, withinSentence, type Block, type Label, type Paper } from './papers/paper'
 export {
   labelsOf,
   passWords,

@@ -64,7 +64,6 @@ const VIEWS = [
   { name: 'years', path: `${job}/walk?tab=years`, size: DESK, dark: true },
   { name: 'panel', path: `${job}/panel?at=main`, size: DESK, act: space(5) },
   { name: 'panel-hand', path: `${job}/panel?at=main`, size: HAND },
-  { name: 'panel-hand-sheet', path: `${job}/panel?at=main`, size: HAND, act: space(7) },
   { name: 'panel-split', path: '/jobs/demo-bakehouse/panel?at=oven', size: DESK },
   { name: 'photo', path: `${job}/panel?at=main`, size: DESK, act: openPhoto },
   { name: 'isolation', path: `${job}/panel?at=main`, size: HAND, act: openPlan },

@@ -30,6 +30,10 @@ export interface Paper {
   readonly blocks: readonly Block[]
 }
 
+/** A title within a sentence: abbreviations keep their capitals. */
+export const withinSentence = (title: string): string =>
+  /^[A-Z][A-Z]/.test(title) ? title : title.charAt(0).toLowerCase() + title.slice(1)
+
 /** The paper as plain text, for a terminal or a mail. */
 export function paperText(paper: Paper): string {
   const lines = [paper.title, paper.subtitle, '']

@@ -11,7 +11,7 @@ import { groupAlike, type FindingGroup } from '../views/groups'
 import { placeOf } from '../views/walk'
 import { recordedScope } from '../visit/recorded'
 import { visitOf } from '../visit/visit'
-import type { Block, Paper } from './paper'
+import { withinSentence, type Block, type Paper } from './paper'
 
 export const REPORT_VOICES = ['inspector', 'electrician', 'corrections', 'household'] as const
 export type ReportVoice = (typeof REPORT_VOICES)[number]
@@ -386,8 +386,7 @@ function householdPaper({ site, assessment, findings, allowed }: Told): readonly
       if (!first) return []
       const more = others.length > 0 ? ` (and ${others.length} more)` : ''
       const leads = saysWhy ? (ruleById(first.rule)?.consequence ?? '') : ''
-      const title = first.title.charAt(0).toLowerCase() + first.title.slice(1)
-      return `${whereOf(first)}${more}: ${title}. ${leads}`.trim()
+      return `${whereOf(first)}${more}: ${withinSentence(first.title)}. ${leads}`.trim()
     })
     const rest = gs.length - shown.length
     return [list(rest > 0 ? [...shown, `And ${rest} more. Ask for the long report.`] : shown)]

@@ -7,7 +7,7 @@ export interface PlanChoiceProps {
 </script>
 
 <script setup lang="ts">
-import { money } from '#core'
+import { money, withinSentence } from '#core'
 
 const { choice } = defineProps<PlanChoiceProps>()
 const emit = defineEmits<{
@@ -43,7 +43,7 @@ const lacks = computed(() => [...new Set(choice.steps.flatMap(s => s.lacks ?? []
         ><b>{{ first?.title }}</b
         ><template v-if="chain.length">
           <span v-for="s in chain" :key="s.remedy + s.subject" class="small"
-            >then {{ s.title.toLowerCase() }}: {{ s.label }}</span
+            >then {{ withinSentence(s.title) }}: {{ s.label }}</span
           >
         </template>
         <span class="small soft">{{ places }}</span></span

@@ -11,6 +11,7 @@ import {
   reportPaper,
   tasksOf,
   withChanges,
+  withinSentence,
 } from '#core'
 import { observe, panel, type Node } from '../../support/house'
 
@@ -78,6 +79,11 @@ describe('one record, four texts', () => {
     console.log(`household page: US school grade ${grade}`)
     expect(grade).toBeGreaterThan(3)
     expect(grade).toBeLessThanOrEqual(8)
+  })
+  it('abbreviations keep their capitals within a sentence', () => {
+    expect(withinSentence('AFCI breaker')).toBe('AFCI breaker')
+    expect(withinSentence('Two-pole breaker')).toBe('two-pole breaker')
+    expect(textOf('household')).not.toMatch(/aFCI|gFCI/)
   })
   it('every paper has a name of its own', () => {
     const titles = PAPERS.map(id => paperOf(demo, id).title)
