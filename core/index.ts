@@ -92,13 +92,35 @@ export {
   type PlanRequest,
   type PlanScope,
 } from './plan/plan'
-export { costOf, priceBookSchema, SAMPLE_PRICES, type Cost, type PriceBook } from './plan/prices'
+export {
+  costOf,
+  priceBookSchema,
+  RUNS,
+  SAMPLE_PRICES,
+  type Cost,
+  type PriceBook,
+} from './plan/prices'
 export { schoolById, SCHOOLS, type SchoolChoice, type SchoolQuestion } from './plan/schools'
 export { AIMS, type Aim } from './plan/solve'
 export type { Forbid, Lock } from './plan/gather'
-export { acceptanceTests, passesTest, type AcceptanceTest, type Pass } from './plan/acceptance'
-export { pickList, type PickLine } from './plan/materials'
-export { changesOfWork, tasksInOrder, tasksOf, worksOf, type PlannedWork } from './plan/works'
+export {
+  acceptanceTests,
+  builtFacts,
+  passesTest,
+  type AcceptanceTest,
+  type BuiltFact,
+  type Pass,
+} from './plan/acceptance'
+export { recordOf, type DoneRecord } from './plan/doing'
+export { KITS, pickList, type PickLine } from './plan/materials'
+export {
+  changesOfWork,
+  namesAfter,
+  tasksInOrder,
+  tasksOf,
+  worksOf,
+  type PlannedWork,
+} from './plan/works'
 export { paperText, withinSentence, type Block, type Label, type Paper } from './papers/paper'
 export {
   labelsOf,

@@ -12,7 +12,7 @@ import {
   type SchoolChoice,
   type WorkChange,
 } from '#core'
-import type { Alternative, OptionLine, PlainPlan, PlanAsk, PlanSay } from '~/workers/plan.worker'
+import type { Alternative, PlainPlan, PlanAsk, PlanSay } from '~/workers/plan.worker'
 
 /** A plan is worked out anew this long after the last change of what it is asked for. */
 const REST_MS = 250
@@ -36,7 +36,6 @@ export function usePlanner() {
   const isPlanning = ref(false)
   const problem = ref('')
   const frontier = shallowRef<readonly FrontierPoint[]>()
-  const options = shallowRef<readonly OptionLine[]>([])
   const findings = ref(0)
   /** Of all that is to be fixed, with what nothing here cures. */
   const danger = ref(0)
@@ -52,6 +51,7 @@ export function usePlanner() {
 
   let worker: Worker | undefined
   let run = 0
+  let turn = 0
   const waiting = new Map<number, (answer: PlanSay) => void>()
   function ask(request: Ask): Promise<PlanSay> {
     worker ??= start()
@@ -86,15 +86,23 @@ export function usePlanner() {
     }
     return made
   }
-  /** Ends what is being worked out; what was shown before stays. */
-  function cancel(): void {
+  /** Ends what is being worked out. */
+  function end(): void {
     worker?.terminate()
     worker = undefined
     waiting.clear()
     progress.value = undefined
     isPlanning.value = false
   }
-  onScopeDispose(cancel)
+  /** Ended by hand: what was shown is of another question, and is taken away. */
+  function cancel(): void {
+    turn++
+    end()
+    plan.value = undefined
+    frontier.value = undefined
+    alternatives.value = []
+  }
+  onScopeDispose(end)
 
   const scope = () => ({
     fix: fix.value,
@@ -103,18 +111,21 @@ export function usePlanner() {
     forbids: [...forbids.value],
     schools: [...schools.value],
   })
-  let turn = 0
   async function open(): Promise<void> {
     const mine = ++turn
-    cancel()
+    end()
     problem.value = ''
     progress.value = 0
     isPlanning.value = true
     const opened = await ask({ kind: 'open', house: job.house, scope: scope() })
-    if (mine !== turn || opened.kind !== 'opened') return
+    if (mine !== turn) return
+    if (opened.kind !== 'opened') {
+      // What went wrong stands on the page; nothing of another question stays beside it.
+      cancel()
+      return
+    }
     progress.value = undefined
     frontier.value = opened.frontier
-    options.value = opened.options
     findings.value = opened.findings
     danger.value = opened.danger
     await draw()
@@ -131,11 +142,16 @@ export function usePlanner() {
       aim: aim.value,
       ...(budget.value !== undefined && { budget: budget.value }),
     })
-    if (mine !== drawn || answer.kind !== 'planned') return
+    if (mine !== drawn) return
+    isPlanning.value = false
+    if (answer.kind !== 'planned') return
     plan.value = answer.plan
     tasks.value = answer.tasks
-    isPlanning.value = false
   }
+  // From the first change on, what is shown is no longer what is asked for, and cannot be accepted.
+  watch([fix, schools, locks, forbids, prices, aim, budget], () => {
+    isPlanning.value = true
+  })
   watchDebounced([fix, schools, locks, forbids, prices], () => void open(), { debounce: REST_MS })
   watchDebounced([aim, budget], () => void draw(), { debounce: REST_MS })
 
@@ -156,7 +172,6 @@ export function usePlanner() {
     isPlanning,
     problem,
     frontier,
-    options,
     findings,
     danger,
     plan,

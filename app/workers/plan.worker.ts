@@ -1,16 +1,20 @@
 /** Works out options and plans beside the screen; a run that nobody wants any more is ended with the worker. */
 import {
   acceptanceTests,
+  builtFacts,
   changesOfWork,
   dangerOf,
   Judged,
-  labelOf,
+  fieldOf,
+  namesAfter,
   plainPlan,
   Planner,
   planHouse,
   remedyById,
   tasksOf,
+  valueText,
   type AcceptanceTest,
+  type BuiltFact,
   type Aim,
   type FrontierPoint,
   type House,
@@ -20,13 +24,6 @@ import {
 } from '#core'
 
 export type PlainPlan = ReturnType<typeof plainPlan>
-/** One option in a few words, for a budget that is being dragged. */
-export interface OptionLine {
-  readonly title: string
-  readonly label: string
-  readonly cents: number
-  readonly fixes: number
-}
 export interface Alternative {
   readonly id: 'cheapest' | 'rewire' | 'nothing'
   readonly total: number
@@ -34,6 +31,11 @@ export interface Alternative {
   readonly wallFt: number
   readonly buttons: number
   readonly status: Plan['status']
+}
+/** One thing that will be recorded as built, in words. */
+export interface BuiltLine extends BuiltFact {
+  readonly label: string
+  readonly says: string
 }
 export type PlanAsk =
   | { kind: 'open'; run: number; house: House; scope: Omit<PlanScope, 'onProgress'> }
@@ -48,7 +50,6 @@ export type PlanSay =
       findings: number
       danger: number
       frontier: readonly FrontierPoint[]
-      options: readonly OptionLine[]
       ms: number
     }
   | { kind: 'planned'; run: number; plan: PlainPlan; tasks: readonly WorkChange[]; ms: number }
@@ -58,6 +59,7 @@ export type PlanSay =
       run: number
       changes: readonly WorkChange[]
       tests: readonly (AcceptanceTest & { readonly label: string })[]
+      built: readonly BuiltLine[]
     }
   | { kind: 'failed'; run: number; message: string }
 
@@ -79,23 +81,12 @@ function answer(ask: PlanAsk): void {
         return true
       },
     })
-    const { site } = planner.before
     say({
       kind: 'opened',
       run,
       findings: planner.findings.length,
       danger: planner.findings.reduce((n, f) => n + dangerOf(f), 0),
       frontier: planner.frontier.points,
-      options: planner.options.map(o => {
-        const step = o.steps[0]
-        const thing = step && site.house.subjects.get(step.subject)
-        return {
-          title: step?.remedy.title ?? '',
-          label: thing ? labelOf(site, thing) : '',
-          cents: o.cents,
-          fixes: o.fixes.size,
-        }
-      }),
       ms: performance.now() - began,
     })
   } else if (ask.kind === 'plan') {
@@ -114,15 +105,16 @@ function answer(ask: PlanAsk): void {
     const now = new Judged(ask.house)
     const remedy = remedyById(ask.remedy)
     const changes = remedy ? changesOfWork(now, { ...ask, remedy }) : []
-    const labelAt = (id: string) => {
-      const thing = now.house.subjects.get(id)
-      return thing ? labelOf(now.site, thing) : id
-    }
-    const tests = acceptanceTests(ask.house, changes).map(t => ({
-      ...t,
-      label: labelAt(t.subject),
-    }))
-    say({ kind: 'work', run, changes, tests })
+    const named = namesAfter(ask.house, changes)
+    const tests = acceptanceTests(ask.house, changes).map(t => ({ ...t, label: named(t.subject) }))
+    const built = builtFacts(ask.house, changes).flatMap((b): readonly BuiltLine[] => {
+      const field = fieldOf(b.kind, b.field)
+      // Where a thing stands in the house is drawn, not asked.
+      if (!field || field.type === 'ref' || field.type === 'refs') return []
+      const says = `${field.label}: ${valueText(field, b.value, now.site.units)}`
+      return [{ ...b, label: named(b.subject), says }]
+    })
+    say({ kind: 'work', run, changes, tests, built })
   }
 }
 

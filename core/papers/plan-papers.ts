@@ -4,7 +4,7 @@ import { labelOf } from '../texts/labels'
 import { acceptanceTests, type Pass } from '../plan/acceptance'
 import { pickList } from '../plan/materials'
 import { money } from '../plan/plain'
-import { worksOf, type PlannedWork } from '../plan/works'
+import { namesAfter, worksOf, type PlannedWork } from '../plan/works'
 import type { Block, Label, Paper } from './paper'
 
 export const PLAN_PAPERS = [
@@ -77,17 +77,13 @@ function staged(
 }
 
 /** Every place a work puts a hand to: the fault may be found elsewhere. */
-function touched(site: Site, work: PlannedWork): readonly string[] {
-  const places = new Set(
-    work.changes.flatMap(c => {
-      const thing = site.house.subjects.get(c.subject)
-      return c.act === 'note' && thing ? labelOf(site, thing) : []
-    }),
-  )
+function touched(work: PlannedWork): readonly string[] {
+  const named = namesAfter(work.before, work.changes)
+  const places = new Set(work.changes.flatMap(c => (c.act === 'note' ? named(c.subject) : [])))
   return [...places].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
 }
 
-function scopeOfWork(site: Site, works: readonly PlannedWork[]): readonly Block[] {
+function scopeOfWork(_site: Site, works: readonly PlannedWork[]): readonly Block[] {
   const total = works.reduce((sum, w) => sum + w.cents, 0)
   const blocks: Block[] = [
     say(
@@ -104,7 +100,7 @@ function scopeOfWork(site: Site, works: readonly PlannedWork[]): readonly Block[
       blocks.push(
         say(`${money(w.cents)}${w.remedy.needsPermit ? ' · needs a permit' : ''}`, 'soft'),
       )
-      const places = touched(site, w)
+      const places = touched(w)
       if (places.length > 1 || (places.length === 1 && places[0] !== w.label))
         blocks.push(say(`Work at: ${places.join(', ')}`))
       if (w.remedy.steps.length > 0) blocks.push({ kind: 'list', items: w.remedy.steps })
@@ -150,32 +146,32 @@ function pickPaper(_site: Site, works: readonly PlannedWork[]): readonly Block[]
 }
 
 /** Every label of the plan with the place it goes to. 406.4(D)(2). */
-export function labelsOf(site: Site, works: readonly PlannedWork[]): readonly Label[] {
-  const texts = new Map<string, Set<string>>()
-  for (const w of works)
+export function labelsOf(works: readonly PlannedWork[]): readonly Label[] {
+  const texts = new Map<string, { where: string; said: Set<string> }>()
+  for (const w of works) {
+    const named = namesAfter(w.before, w.changes)
     for (const c of w.changes) {
       if (c.act !== 'note' || c.value !== true) continue
-      const text =
-        c.field === 'isMarkedNoGround'
-          ? 'No Equipment Ground'
-          : c.field === 'isMarkedGfci'
-            ? 'GFCI Protected'
-            : undefined
+      const text = LABEL_TEXTS[c.field]
       if (text === undefined) continue
-      const set = texts.get(c.subject)
-      if (set) set.add(text)
-      else texts.set(c.subject, new Set([text]))
+      const known = texts.get(c.subject)
+      if (known) known.said.add(text)
+      else texts.set(c.subject, { where: named(c.subject), said: new Set([text]) })
     }
-  return [...texts].flatMap(([id, set]) => {
-    const thing = site.house.subjects.get(id)
-    const where = thing ? labelOf(site, thing) : id
-    // The pair reads in this order on the outlet.
-    return [...set].sort().map(text => ({ text, where }))
-  })
+  }
+  // The pair reads in this order on the outlet.
+  return [...texts.values()].flatMap(({ where, said }) =>
+    [...said].sort().map(text => ({ text, where })),
+  )
+}
+/** The words 406.4(D)(2) asks for, by the fact that says they are there. */
+const LABEL_TEXTS: Readonly<Record<string, string>> = {
+  isMarkedNoGround: 'No Equipment Ground',
+  isMarkedGfci: 'GFCI Protected',
 }
 
-function labelPaper(site: Site, works: readonly PlannedWork[]): readonly Block[] {
-  const labels = labelsOf(site, works)
+function labelPaper(_site: Site, works: readonly PlannedWork[]): readonly Block[] {
+  const labels = labelsOf(works)
   const blocks: Block[] = []
   if (labels.length > 0) {
     const byPlace = new Map<string, string[]>()
@@ -329,8 +325,8 @@ function acceptancePaper(site: Site, works: readonly PlannedWork[]): readonly Bl
   ]
   for (const [stage, list] of staged(works)) {
     const rows = list.flatMap(w => [
-      ...acceptanceTests(site.house, w.changes).map(t => [
-        nameOf(site, t.subject),
+      ...testsOf(w).map(t => [
+        t.name,
         t.look + (t.instrument ? ` (${t.instrument})` : ''),
         passWords(t.passes),
         '',
@@ -347,13 +343,14 @@ function acceptancePaper(site: Site, works: readonly PlannedWork[]): readonly Bl
   }
   return blocks
 }
-const nameOf = (site: Site, id: string): string => {
-  const thing = site.house.subjects.get(id)
-  return thing ? labelOf(site, thing) : id
+function testsOf(work: PlannedWork) {
+  const named = namesAfter(work.before, work.changes)
+  return acceptanceTests(work.before, work.changes).map(t => ({ ...t, name: named(t.subject) }))
 }
 export function passWords(passes: Pass): string {
   if (passes.kind === 'most') return `${passes.limit} ${passes.unit} or less`.replace('  ', ' ')
   if (passes.kind === 'between') return `${passes.low} to ${passes.high} ${passes.unit}`
+  if (passes.kind === 'read') return `planned ${passes.planned} ${passes.unit}`.trim()
   if (typeof passes.value === 'boolean') return passes.value ? 'yes' : 'no'
   return String(passes.value)
 }

@@ -48,13 +48,19 @@ export function atBudget(points: readonly FrontierPoint[], cents: number): Front
 /**
  * All there is to be had for each sum: exact, by the front of cost against danger of each part of the house that hangs
  * together, joined part by part. The permit is paid once, so both fronts, with it and without, are merged.
+ * @param mustHave keys every set but the empty one has to cover: locked works
  */
 export function frontierOf(
   options: readonly Option[],
   findings: readonly Result[],
   book: PriceBook,
+  mustHave: readonly string[] = [],
 ): Frontier {
   const danger = new Map(findings.map(f => [findingKey(f), dangerOf(f)]))
+  // What must be there outweighs all danger together, so that only sets with all of it reach this height.
+  const lock = 1 + [...danger.values()].reduce((n, d) => n + d, 0)
+  for (const key of mustHave) danger.set(key, lock)
+  const height = lock * mustHave.length
   const steps: (FrontierPoint & { readonly chosen: () => readonly number[] })[] = [
     { cents: 0, danger: 0, chosen: () => [] },
   ]
@@ -68,7 +74,9 @@ export function frontierOf(
     const parts = partsOf(options, usable, danger).map(part => frontOfPart(options, part, danger))
     isExact &&= parts.every(p => p.isExact)
     // Sets that need no permit stand in the other front too, for less.
-    for (const s of joined(parts)) steps.push({ ...s, cents: s.cents + shared })
+    for (const s of joined(parts))
+      if (s.danger >= height)
+        steps.push({ ...s, cents: s.cents + shared, danger: s.danger - height })
   }
   const kept = undominated(steps)
   const points = kept.map(({ cents, danger: gone }) => ({ cents, danger: gone }))

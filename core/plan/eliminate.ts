@@ -195,6 +195,8 @@ function eliminateBy<K>(
       if (narrowest < 0 || (left[b]?.size ?? 0) < (left[narrowest]?.size ?? 0)) narrowest = b
     for (const i of left[narrowest] ?? []) {
       take(i)
+      // Each work may double the ways, so that they are counted before the next.
+      if (states.size > MOST) return 'too wide'
       for (const b of touches[i] ?? []) if (b !== narrowest) left[b]?.delete(i)
     }
     settle(narrowest)

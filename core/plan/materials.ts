@@ -1,3 +1,4 @@
+import { equipmentGroundSize } from '../tables/grounding'
 import type { Change } from './change'
 import { UNMEASURED_FT } from './prices'
 import type { PlannedWork } from './works'
@@ -12,46 +13,44 @@ export interface PickLine {
 interface Kit {
   /** For each work. */
   readonly parts?: readonly string[]
-  /** For each outlet the work touches. */
-  readonly perOutlet?: readonly string[]
-  /** A run is pulled: its length comes from what was measured. */
-  readonly run?: string
+  /** A run is pulled: its length comes from what was measured, its size from what the work makes so. */
+  readonly run?: 'cable' | 'grounding conductor' | 'feeder'
   readonly tools?: readonly string[]
 }
 const TORQUE = 'torque screwdriver'
 const PROVE = 'tester proved before and after, for absence of voltage'
-const DEVICE: Kit = { tools: [TORQUE] }
-const BREAKER: Kit = { tools: [TORQUE] }
+/** Everything that ends at a terminal is torqued. */
+const LANDED: Kit = { tools: [TORQUE] }
 
 const PLAIN = 'GFCI receptacle'
 const COMBINED = 'dual-function AFCI/GFCI receptacle'
 
 /** What each remedy takes along, in the words of a counter; a remedy that is not here takes what its steps say. */
-const KITS: Readonly<Record<string, Kit>> = {
-  'smaller-breaker': { ...BREAKER, parts: ['breaker listed for the panel, smaller'] },
-  'nameplate-breaker': { ...BREAKER, parts: ['breaker or fuse of the nameplate size'] },
-  'appliance-breaker': { ...BREAKER, parts: ['breaker to suit the appliance'] },
-  'listed-breaker': { ...BREAKER, parts: ['breaker listed for the panel'] },
-  'marked-breaker': { ...BREAKER, parts: ['breaker with terminals marked for aluminum'] },
-  'own-breaker': { ...BREAKER, parts: ['breaker listed for the panel'] },
-  'two-pole-breaker': { ...BREAKER, parts: ['two-pole breaker listed for the panel'] },
-  'gfci-breaker': { ...BREAKER, parts: ['GFCI or dual-function breaker listed for the panel'] },
-  'afci-breaker': { ...BREAKER, parts: ['AFCI or dual-function breaker listed for the panel'] },
-  'smaller-main': { ...BREAKER, parts: ['main breaker listed for the panel'] },
+export const KITS: Readonly<Record<string, Kit>> = {
+  'smaller-breaker': { ...LANDED, parts: ['breaker listed for the panel, smaller'] },
+  'nameplate-breaker': { ...LANDED, parts: ['breaker or fuse of the nameplate size'] },
+  'appliance-breaker': { ...LANDED, parts: ['breaker to suit the appliance'] },
+  'listed-breaker': { ...LANDED, parts: ['breaker listed for the panel'] },
+  'marked-breaker': { ...LANDED, parts: ['breaker with terminals marked for aluminum'] },
+  'own-breaker': { ...LANDED, parts: ['breaker listed for the panel'] },
+  'two-pole-breaker': { ...LANDED, parts: ['two-pole breaker listed for the panel'] },
+  'gfci-breaker': { ...LANDED, parts: ['GFCI or dual-function breaker listed for the panel'] },
+  'afci-breaker': { ...LANDED, parts: ['AFCI or dual-function breaker listed for the panel'] },
+  'smaller-main': { ...LANDED, parts: ['main breaker listed for the panel'] },
   'listed-handle-tie': { parts: ['identified handle tie'] },
-  'gfci-here': { ...DEVICE, parts: [PLAIN] },
-  'gfci-first-outlet': { ...DEVICE, parts: [PLAIN] },
-  'afci-first-outlet': { ...DEVICE, parts: [COMBINED] },
-  'afci-receptacle-here': { ...DEVICE, parts: [COMBINED] },
+  'gfci-here': { ...LANDED, parts: [PLAIN] },
+  'gfci-first-outlet': { ...LANDED, parts: [PLAIN] },
+  'afci-first-outlet': { ...LANDED, parts: [COMBINED] },
+  'afci-receptacle-here': { ...LANDED, parts: [COMBINED] },
   'protect-beside-panel': {
-    ...DEVICE,
+    ...LANDED,
     parts: ['blank-face or receptacle protective device', 'box with cover', 'nipple and bushings'],
   },
-  'two-slot-device': { ...DEVICE, parts: ['two-slot receptacle'] },
-  'tr-receptacle': { ...DEVICE, parts: ['tamper-resistant receptacle'] },
-  'wr-receptacle': { ...DEVICE, parts: ['weather-resistant receptacle', 'in-use cover'] },
-  'replace-device': { ...DEVICE, parts: ['device like the old one, of today’s kind'] },
-  'co-alr-device': { ...DEVICE, parts: ['device marked CO/ALR'] },
+  'two-slot-device': { ...LANDED, parts: ['two-slot receptacle'] },
+  'tr-receptacle': { ...LANDED, parts: ['tamper-resistant receptacle'] },
+  'wr-receptacle': { ...LANDED, parts: ['weather-resistant receptacle', 'in-use cover'] },
+  'replace-device': { ...LANDED, parts: ['device like the old one, of today’s kind'] },
+  'co-alr-device': { ...LANDED, parts: ['device marked CO/ALR'] },
   'crimped-pigtail': {
     parts: ['cold-weld crimp set, by the certified installer'],
     tools: ['calibrated crimp tool'],
@@ -67,17 +66,19 @@ const KITS: Readonly<Record<string, Kit>> = {
   'blunt-screws': { parts: ['blunt cover screws'] },
   'close-openings': { parts: ['knockout seals and filler plates'] },
   relabel: { parts: ['directory card'] },
-  'run-grounding-conductor': { run: 'grounding conductor, 12 AWG green or bare', tools: [TORQUE] },
-  'new-cable': { run: 'NM cable with ground', parts: ['staples and nail plates'] },
-  'replace-conductor': { run: 'NM cable with ground', parts: ['staples and nail plates'] },
-  'copper-rewire': { run: 'NM cable with ground', parts: ['staples and nail plates'] },
-  'restore-20a': { ...BREAKER, run: '12 AWG NM cable with ground', parts: ['20 A breaker'] },
-  'new-four-wire-feeder': { run: 'four-wire feeder cable', tools: [TORQUE] },
+  'run-grounding-conductor': { run: 'grounding conductor', tools: [TORQUE] },
+  'new-cable': { run: 'cable', parts: ['staples and nail plates'] },
+  'replace-conductor': { run: 'cable', parts: ['staples and nail plates'] },
+  'copper-rewire': { run: 'cable', parts: ['staples and nail plates'] },
+  'restore-20a': { ...LANDED, run: 'cable', parts: ['20 A breaker'] },
+  'new-four-wire-feeder': { run: 'feeder', tools: [TORQUE] },
   'add-required-circuit': {
-    ...BREAKER,
-    run: '12 AWG NM cable with ground',
+    ...LANDED,
+    run: 'cable',
     parts: ['20 A breaker'],
   },
+  'four-wire-circuit': { ...LANDED, run: 'cable', parts: ['four-wire outlet'] },
+  'knob-and-tube-stages': { run: 'cable', parts: ['staples and nail plates'] },
   'install-electrodes': { parts: ['ground rod', 'rod clamp'], tools: ['rod driver'] },
   'second-rod': { parts: ['ground rod', 'rod clamp'], tools: ['rod driver'] },
   'bond-water': { parts: ['pipe clamp', 'bonding conductor'], tools: [TORQUE] },
@@ -120,7 +121,7 @@ export function pickList(works: readonly PlannedWork[]): {
       const part = isDual && named === PLAIN ? COMBINED : named
       add(part, /breaker listed/.test(part) ? places : 1)
     }
-    if (kit?.run) add(kit.run, runOf(work), 'ft')
+    if (kit?.run) add(runWords(kit.run, work), work.runFt ?? UNMEASURED_FT, 'ft')
     for (const tool of kit?.tools ?? []) tools.add(tool)
     const labels = marksOf(work.changes)
     add('label “No Equipment Ground”', labels.noGround)
@@ -139,18 +140,30 @@ export function pickList(works: readonly PlannedWork[]): {
   }
 }
 
-/** A shared neutral goes through one two-pole device: two poles are one part. */
-const breakersOf = (work: PlannedWork): number => {
-  const tied = work.changes.some(
-    c => c.act === 'note' && c.field === 'handleTie' && c.value === 'common trip',
+const breakersOf = (work: PlannedWork): number =>
+  Math.max(
+    1,
+    new Set(
+      work.changes.flatMap(c => (c.act === 'note' && c.field === 'protection' ? c.subject : [])),
+    ).size,
   )
-  const breakers = new Set(
-    work.changes.flatMap(c => (c.act === 'note' && c.field === 'protection' ? c.subject : [])),
-  )
-  return tied ? 1 : Math.max(1, breakers.size)
-}
-function runOf(work: PlannedWork): number {
-  return work.runFt ?? UNMEASURED_FT
+/** What is pulled, with its size where that is known. 250.122, 250.130(C). */
+function runWords(run: NonNullable<Kit['run']>, work: PlannedWork): string {
+  const last = work.changes.findLast(c => c.act === 'note' && c.field === 'size')
+  const size =
+    run === 'grounding conductor'
+      ? work.amps === undefined
+        ? undefined
+        : equipmentGroundSize(work.amps, 'copper')
+      : last?.act === 'note'
+        ? String(last.value)
+        : undefined
+  const words = {
+    cable: 'cable with ground',
+    feeder: 'four-wire feeder cable',
+    'grounding conductor': 'grounding conductor, green or bare',
+  }[run]
+  return size === undefined ? `${words}, size by the device ahead` : `${size} AWG ${words}`
 }
 
 /** Labels the works put on outlets. 406.4(D)(2). */

@@ -148,9 +148,15 @@ export class Planner {
   get reachable(): readonly Result[] {
     return this.findings.filter(f => this.options.some(o => o.fixes.has(findingKey(f))))
   }
+  /** Locks some option keeps. */
+  get #lockKeys(): readonly string[] {
+    return this.#locks
+      .map(l => LOCK + l.subject)
+      .filter(key => this.options.some(o => o.fixes.has(key)))
+  }
   /** All that can be had for each sum of money, so that a dragged budget is only looked up. */
   get frontier(): Frontier {
-    return (this.#frontier ??= frontierOf(this.options, this.reachable, this.book))
+    return (this.#frontier ??= frontierOf(this.options, this.reachable, this.book, this.#lockKeys))
   }
 
   /**
@@ -167,13 +173,14 @@ export class Planner {
     const clash = findings
       .filter(f => !reachable.includes(f))
       .map(finding => ({ finding, others: byFinding.get(findingKey(finding)) ?? [] }))
-    const lockKeys = this.#locks
-      .map(l => LOCK + l.subject)
-      .filter(key => options.some(o => o.fixes.has(key)))
-    const unmetLocks = this.#locks.filter(l => !lockKeys.includes(LOCK + l.subject))
+    const lockKeys = this.#lockKeys
+    const noWay = this.#locks.filter(l => !lockKeys.includes(LOCK + l.subject))
     const wanted = [...reachable.map(findingKey), ...lockKeys]
     const solved = solve(before, options, wanted, aim, book)
-    if (!solved) return { ...NO_PLAN, aim, status: 'infeasible', clash, unmetLocks, departures }
+    if (!solved) {
+      const none = { ...NO_PLAN, aim, clash, departures, unmetLocks: noWay }
+      return { ...none, status: 'infeasible' }
+    }
     const chosen = solved.actions.map(i => options[i] as Option)
     // Without a budget, or within it, everything is taken away: the lightest set is then the most protection too.
     const isOver = budget !== undefined && costAll(chosen, book).total > budget
@@ -183,6 +190,8 @@ export class Planner {
     const turned = compare(before, before.after(kept.flatMap(o => o.changes)))
     const fixes = new Set(kept.flatMap(o => [...o.fixes]))
     const left = reachable.filter(f => !fixes.has(findingKey(f)))
+    // A budget below what the locked works cost keeps none of them.
+    const unmetLocks = this.#locks.filter(l => noWay.includes(l) || !fixes.has(LOCK + l.subject))
     const choices = kept.map(option => {
       const mine = findings.filter(f => option.fixes.has(findingKey(f)))
       const other = isExact

@@ -121,7 +121,8 @@ export interface Cost {
   readonly needsPermit: boolean
 }
 
-const RUNS = new Set([
+/** Works that pull a run; each has one in its kit too (a test compares them). */
+export const RUNS: ReadonlySet<string> = new Set([
   'run-grounding-conductor',
   'new-cable',
   'replace-conductor',

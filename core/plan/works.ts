@@ -3,10 +3,12 @@ import { PREMISES_ID, valueOf, type House, type Subject } from '../model/house'
 import type { RULE_IDS } from '../model/rule-ids'
 import { remedyById, type Remedy } from '../remedies'
 import { labelOf } from '../texts/labels'
-import type { Change } from './change'
+import { Site } from '../derive/site'
+import { withChanges, type Change } from './change'
 import { consequencesOf, Judged } from './consequences'
 import { runFt } from './options'
 import type { Plan } from './plan'
+import { Work } from './work'
 
 type RuleId = (typeof RULE_IDS)[number]
 
@@ -24,6 +26,10 @@ export interface PlannedWork {
   /** Length of the run it pulls, in feet, where anybody measured it. */
   readonly runFt: number | undefined
   readonly state: 'planned' | 'done' | 'given up'
+  /** The house it finds: as the works before it leave it. */
+  readonly before: House
+  /** Amperes of the device ahead, where it has been read: sizes go by it. */
+  readonly amps: number | undefined
   /** What it makes so; empty where the fault is gone already, or where that cannot be said before it is done. */
   readonly changes: readonly Change[]
 }
@@ -77,6 +83,9 @@ export function worksOf(house: House): readonly PlannedWork[] {
     const finding = now.resultOf(rule, subject)
     const feet = finding && runFt(now, finding)
     const label = thing ? labelOf(now.site, thing) : subject
+    const before = now.house
+    const breaker = finding && new Work(now.site, finding).breaker
+    const amps = breaker && valueOf(breaker, 'ratingAmps')
     if (changes.length > 0) now = now.after(changes)
     return {
       task: task.id,
@@ -90,6 +99,8 @@ export function worksOf(house: House): readonly PlannedWork[] {
       cents: valueOf(task, 'cents') ?? 0,
       runFt: feet,
       state,
+      before,
+      amps,
       changes,
     }
   })
@@ -103,4 +114,13 @@ export function changesOfWork(
   const finding: Result | undefined = now.resultOf(work.rule, work.subject)
   if (finding?.standing === undefined) return []
   return consequencesOf(now, finding, work.remedy.id).changes ?? []
+}
+
+/** What things are called once a work is done: those it adds have a name too. */
+export function namesAfter(house: House, changes: readonly Change[]): (id: string) => string {
+  const site = new Site(withChanges(house, changes))
+  return id => {
+    const thing = site.house.subjects.get(id) ?? house.subjects.get(id)
+    return thing ? labelOf(site, thing) : id
+  }
 }

@@ -97,19 +97,6 @@ const fields = computed(() =>
   overflow-x: auto;
   scrollbar-width: none;
 }
-.tab {
-  flex: none;
-  min-height: 46px;
-  font-weight: 600;
-  color: var(--soft);
-  border-bottom: 3px solid transparent;
-  border-radius: 0;
-  white-space: nowrap;
-}
-.tab[aria-current='true'] {
-  color: var(--ink);
-  border-bottom-color: var(--touch);
-}
 .two {
   display: grid;
   grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr);

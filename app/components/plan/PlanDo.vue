@@ -8,9 +8,11 @@ import {
   labelOf,
   money,
   passesTest,
+  expects,
   passWords,
   PLAN_PAPER_TITLES,
   PLAN_PAPERS,
+  recordOf,
   remedyById,
   tasksInOrder,
   valueOf,
@@ -20,6 +22,8 @@ import {
   type Subject,
   type WorkChange,
 } from '#core'
+
+import type { BuiltLine } from '~/workers/plan.worker'
 
 /** A test of a work with what was read. */
 interface Reading extends AcceptanceTest {
@@ -48,12 +52,14 @@ const placeOf = (t: Subject<'task'>) => {
 const at = ref<string>()
 const changes = shallowRef<readonly WorkChange[]>([])
 const readings = ref<Reading[]>([])
-const isAsking = ref(false)
+const built = shallowRef<readonly BuiltLine[]>([])
+/** What was built otherwise than planned, by thing and field: it stays open until somebody records it. */
+const otherwise = ref<ReadonlySet<string>>(new Set())
 const isReady = ref(false)
+const keyOf = (f: { subject: string; field: string }) => `${f.subject} ${f.field}`
 const doing = computed(() => tasks.value.find(t => t.id === at.value))
 async function begin(task: Subject<'task'>) {
   at.value = task.id
-  isAsking.value = true
   isReady.value = false
   const answer = await workAt({
     rule: valueOf(task, 'rule') ?? '',
@@ -63,6 +69,8 @@ async function begin(task: Subject<'task'>) {
   if (at.value !== task.id || !answer) return
   changes.value = answer.changes
   readings.value = answer.tests.map(t => ({ ...t, value: undefined }))
+  built.value = answer.built
+  otherwise.value = new Set()
   isReady.value = true
 }
 const isDoing = computed({
@@ -71,60 +79,45 @@ const isDoing = computed({
     if (!open) at.value = undefined
   },
 })
-const fieldAt = (r: Reading) => {
-  const thing = job.house.subjects.get(r.subject)
-  return thing && fieldOf(thing.kind, r.field)
+const builtAt = computed(() => {
+  const map = new Map<string, BuiltLine[]>()
+  for (const b of built.value) map.set(b.label, [...(map.get(b.label) ?? []), b])
+  return [...map]
+})
+function strike(b: BuiltLine) {
+  const next = new Set(otherwise.value)
+  if (!next.delete(keyOf(b))) next.add(keyOf(b))
+  otherwise.value = next
 }
 const optionsAt = (r: Reading): { value: AnyValue; label: string }[] => {
-  const field = fieldAt(r)
+  const field = fieldOf(r.kind, r.field)
   if (field?.type === 'flag') return [true, false].map(v => ({ value: v, label: v ? 'yes' : 'no' }))
   return field?.type === 'choice' ? field.options.map(o => ({ value: o, label: String(o) })) : []
 }
 const unitOf = (r: Reading) => (r.passes.kind === 'is' ? '' : r.passes.unit)
+const isValid = (r: Reading) => {
+  const field = fieldOf(r.kind, r.field)
+  return field !== undefined && valueSchema(field).safeParse(r.value).success
+}
 const failing = computed(() =>
   readings.value.filter(r => r.value !== undefined && !passesTest(r, r.value)),
 )
 const untested = computed(() => readings.value.filter(r => r.value === undefined))
-const LATER = 'Not tested since the work was done'
+const unreadable = computed(() => readings.value.filter(r => r.value !== undefined && !isValid(r)))
 
-/** What was put in is recorded as seen, what was read as measured; what nobody tested is open again. */
 function finish() {
   const task = doing.value
-  if (!task) return
-  const read = new Map(readings.value.map(r => [`${r.subject} ${r.field}`, r]))
-  const drafts: Parameters<typeof job.record>[0][number][] = []
-  for (const c of changes.value) {
-    if (c.act !== 'note') {
-      drafts.push(c)
-      continue
-    }
-    const reading = read.get(`${c.subject} ${c.field}`)
-    if (!reading) drafts.push({ ...c, grade: 'seen' })
-    else if (reading.value === undefined)
-      drafts.push({ act: 'block', subject: c.subject, field: c.field, reason: LATER })
-    else {
-      const field = fieldAt(reading)
-      if (!field || !valueSchema(field).safeParse(reading.value).success) continue
-      const instrument = reading.instrument
-      drafts.push({
-        act: 'note',
-        subject: c.subject,
-        field: c.field,
-        value: reading.value,
-        grade: instrument ? 'measured' : 'seen',
-        ...(instrument && { instrument }),
-      })
-    }
-  }
-  drafts.push({ act: 'note', subject: task.id, field: 'state', value: 'done', grade: 'seen' })
-  drafts.push({
-    act: 'note',
-    subject: task.id,
-    field: 'doneOn',
-    value: new Date().toISOString().slice(0, 10),
-    grade: 'seen',
-  })
-  job.record(drafts)
+  if (!task || unreadable.value.length > 0) return
+  const read = readings.value.flatMap(r =>
+    r.value === undefined ? [] : [[keyOf(r), r.value] as const],
+  )
+  const done = { changes: changes.value, readings: new Map(read), otherwise: otherwise.value }
+  const today = new Date().toISOString().slice(0, 10)
+  job.record([
+    ...recordOf(job.house, done),
+    { act: 'note', subject: task.id, field: 'state', value: 'done', grade: 'seen' },
+    { act: 'note', subject: task.id, field: 'doneOn', value: today, grade: 'seen' },
+  ])
   at.value = undefined
 }
 const giveUp = (task: Subject<'task'>) => job.note(task.id, 'state', 'given up')
@@ -213,10 +206,7 @@ const again = (task: Subject<'task'>) => job.note(task.id, 'state', 'planned')
               Its fault is gone already, or what it makes so shows only when it is done: record what
               you see at the thing itself.
             </p>
-            <p v-else-if="!readings.length" class="soft">
-              Nothing has to be read afterwards. What was put in is recorded.
-            </p>
-            <h3 v-else>Test it now</h3>
+            <h3 v-if="readings.length">Test it now</h3>
             <div
               v-for="r in readings"
               :key="r.subject + r.field"
@@ -227,7 +217,9 @@ const again = (task: Subject<'task'>) => job.note(task.id, 'state', 'planned')
                 <b>{{ r.label }}</b><br />{{ r.look
                 }}<span v-if="r.instrument" class="soft"> ({{ r.instrument }})</span>
               </p>
-              <p class="small soft">Passes at: {{ passWords(r.passes) }}</p>
+              <p class="small soft">
+                {{ r.passes.kind === 'read' ? '' : 'Passes at: ' }}{{ passWords(r.passes) }}
+              </p>
               <UInputNumber
                 v-if="r.passes.kind !== 'is'"
                 v-model="r.value as number | undefined"
@@ -248,10 +240,41 @@ const again = (task: Subject<'task'>) => job.note(task.id, 'state', 'planned')
                   >{{ o.label }}</UButton
                 >
               </div>
-              <p v-if="r.value !== undefined && !passesTest(r, r.value)" class="fails" role="alert">
+              <p v-if="r.value !== undefined && !isValid(r)" class="fails" role="alert">
+                Expected {{ expects(fieldOf(r.kind, r.field)!) }}
+              </p>
+              <p
+                v-else-if="r.value !== undefined && !passesTest(r, r.value)"
+                class="fails"
+                role="alert"
+              >
                 Does not pass. It is recorded as read, and judged.
               </p>
             </div>
+            <template v-if="built.length">
+              <h3>Recorded as built</h3>
+              <p class="small soft">
+                As planned. Touch what you built otherwise: it stays open until you record it there.
+              </p>
+              <div v-for="[label, lines] in builtAt" :key="label" class="built">
+                <p>
+                  <b>{{ label }}</b>
+                </p>
+                <div class="chips">
+                  <UButton
+                    v-for="b in lines"
+                    :key="b.field"
+                    color="neutral"
+                    variant="outline"
+                    class="chip asbuilt"
+                    :data-built="b.field"
+                    :aria-pressed="!otherwise.has(keyOf(b))"
+                    @click="strike(b)"
+                    >{{ b.says }}</UButton
+                  >
+                </div>
+              </div>
+            </template>
             <ul class="small dots">
               <li v-for="t in remedyOf(doing)?.tests" :key="t">{{ t }}</li>
             </ul>
@@ -265,7 +288,7 @@ const again = (task: Subject<'task'>) => job.note(task.id, 'state', 'planned')
           </p>
           <UButton
             size="xl"
-            :disabled="!isReady"
+            :disabled="!isReady || unreadable.length > 0"
             :label="failing.length ? 'Record as it is' : 'Record as done'"
             @click="finish"
           />
@@ -341,6 +364,17 @@ h3 {
   flex-wrap: wrap;
   gap: 0.4rem;
 }
+.asbuilt {
+  font-size: 0.85rem;
+  min-height: 36px;
+}
+.asbuilt[aria-pressed='false'] {
+  text-decoration: line-through;
+}
+.built {
+  display: grid;
+  gap: 0.3rem;
+}
 .fails {
   color: var(--now);
   font-weight: 600;
@@ -357,6 +391,9 @@ h3 {
   margin-top: 1rem;
 }
 @media (max-width: 900px) {
+  .asbuilt {
+    min-height: 44px;
+  }
   .task {
     grid-template-columns: minmax(0, 1fr) auto;
   }

@@ -68,9 +68,10 @@ const panels = computed(() =>
       const space = valueOf(breaker, 'space')
       return { id: breaker.id, name: `${space ?? ''} ${label || 'not traced'}`.trim(), dots }
     })
-    const isTouched = own.some(d => d.mark || d.isLeft)
-    return rows.length > 0 || isTouched
-      ? { id: panel.id, name: valueOf(panel, 'name') ?? 'panel', own, rows }
+    const dots = own.filter(d => d.mark || d.isLeft)
+    const all = dots.length > 0 ? [{ id: panel.id, name: 'the panel itself', dots }, ...rows] : rows
+    return all.length > 0
+      ? { id: panel.id, name: valueOf(panel, 'name') ?? 'panel', rows: all }
       : []
   }),
 )
@@ -79,23 +80,7 @@ const panels = computed(() =>
 <template>
   <div class="house" role="group" aria-label="what is done where">
     <section v-for="p in panels" :key="p.id">
-      <h3>
-        {{ p.name }}
-        <span class="dots">
-          <template v-for="d in p.own" :key="d.id">
-            <UButton
-              v-if="d.mark"
-              color="neutral"
-              variant="ghost"
-              class="dot done bare"
-              :aria-label="`${d.label}, stage ${d.mark.stage}`"
-              @click="emit('pick', d.mark.choice)"
-              >{{ d.mark.stage }}</UButton
-            >
-            <span v-else-if="d.isLeft" class="dot left" :title="d.label" />
-          </template>
-        </span>
-      </h3>
+      <h3>{{ p.name }}</h3>
       <ul>
         <li v-for="r in p.rows" :key="r.id">
           <span class="name small">{{ r.name }}</span>
@@ -130,9 +115,6 @@ const panels = computed(() =>
 }
 h3 {
   font-weight: 700;
-  display: flex;
-  gap: 0.6rem;
-  align-items: center;
 }
 li {
   display: grid;

@@ -6,7 +6,7 @@ import { absent } from '../../model/house'
 /** A joint that takes this share of the supply is found and remade, whatever the whole drop is. */
 const JOINT_PERCENT = 2
 /** More than this under 12 to 15 A calls for finding where it is lost; it is no rule of the code. */
-const ORDINARY_PERCENT = 5
+export const ORDINARY_PERCENT = 5
 
 const WHERE = {
   hot: 'in the hot',

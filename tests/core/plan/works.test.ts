@@ -13,7 +13,6 @@ import {
   remedyById,
   SAMPLE_PRICES,
   SCHOOLS,
-  Site,
   tasksInOrder,
   tasksOf,
   withChanges,
@@ -99,7 +98,7 @@ describe('an accepted plan', () => {
     for (const [key, r] of before.results) expect(after.result(key)?.outcome).toBe(r.outcome)
   })
   it('marks the pair each outlet needs: the first its own, the others both', () => {
-    const labels = labelsOf(new Site(house), worksOf(house))
+    const labels = labelsOf(worksOf(house))
     const at = (where: string) => labels.filter(l => l.where === where).map(l => l.text)
     expect(at('p1')).toEqual(['No Equipment Ground'])
     expect(at('p2')).toEqual(['GFCI Protected', 'No Equipment Ground'])

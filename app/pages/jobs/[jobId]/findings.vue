@@ -259,20 +259,6 @@ function go(id: string) {
   flex-wrap: wrap;
   border-bottom: 1px solid var(--line);
 }
-.tab {
-  min-height: 48px;
-  display: inline-flex;
-  gap: 0.5rem;
-  align-items: center;
-  font-weight: 600;
-  color: var(--soft);
-  border-bottom: 3px solid transparent;
-  cursor: pointer;
-}
-.tab[aria-current='true'] {
-  color: var(--ink);
-  border-bottom-color: var(--touch);
-}
 .find {
   margin-left: auto;
   display: flex;

@@ -1,17 +1,14 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
 import {
-  AIMS,
   FIX_PRESETS,
   money,
   priceBookSchema,
   remedyById,
   SAMPLE_PRICES,
-  SCHOOLS,
+  schoolById,
   tasksInOrder,
   valueOf,
-  labelOf,
-  type Aim,
   type FixPreset,
   type PriceBook,
 } from '#core'
@@ -21,8 +18,6 @@ const planner = usePlanner()
 provide(PLANNER, planner)
 const {
   fix,
-  aim,
-  budget,
   schools,
   locks,
   forbids,
@@ -32,7 +27,6 @@ const {
   frontier,
   plan,
   tasks,
-  alternatives,
   bought,
   findings,
   danger,
@@ -50,6 +44,12 @@ if (kept.value) {
     kept.value = ''
   }
 }
+/** The ways of this desk, kept like its prices. */
+const ways = useLocalStorage<readonly string[]>('corvit-schools', [])
+schools.value = ways.value.filter(id => schoolById(id)).map(school => ({ school }))
+watch(schools, list => {
+  ways.value = list.flatMap(c => (c.circuit === undefined ? c.school : []))
+})
 watch(prices, (book: PriceBook) => {
   kept.value = book === SAMPLE_PRICES ? '' : JSON.stringify(book)
 })
@@ -68,12 +68,6 @@ const FIX_ORDER: readonly FixPreset[] = [
   'aluminum',
   'all',
 ]
-const AIM_WORDS: Readonly<Record<Aim, string>> = {
-  'least-cost': 'Least cost',
-  'most-protection': 'Most protection',
-  'least-opening': 'Least wall opened',
-  'fewest-tests': 'Fewest to test',
-}
 const presets = FIX_ORDER.filter(f => FIX_PRESETS.includes(f))
 
 // The first plan is worked out as soon as the house is judged.
@@ -97,14 +91,6 @@ watch(plan, () => {
   isStale.value = false
 })
 
-const most = computed(() => frontier.value?.at(-1)?.cents ?? 0)
-/** Whole dollars on the slider; the far end is "as much as it takes". */
-const dragged = computed({
-  get: () => Math.ceil((budget.value ?? most.value) / 100),
-  set: dollars => {
-    budget.value = dollars * 100 >= most.value ? undefined : dollars * 100
-  },
-})
 const shares = computed(() => {
   const gone = bought.value?.danger ?? frontier.value?.at(-1)?.danger ?? 0
   return danger.value === 0 ? 100 : Math.floor((100 * gone) / danger.value)
@@ -112,40 +98,6 @@ const shares = computed(() => {
 const total = computed(() => bought.value?.cents ?? plan.value?.total ?? 0)
 const cured = computed(() => plan.value?.choices.reduce((n, c) => n + c.findings.length, 0) ?? 0)
 
-const schoolOf = (id: string) => {
-  const question = SCHOOLS.find(q => q.id === id)
-  return (
-    schools.value.find(
-      c => c.circuit === undefined && question?.schools.some(s => s.id === c.school),
-    )?.school ?? 'any'
-  )
-}
-function chooseSchool(question: (typeof SCHOOLS)[number], school: string) {
-  const others = schools.value.filter(
-    c => c.circuit !== undefined || !question.schools.some(s => s.id === c.school),
-  )
-  schools.value = school === 'any' ? others : [...others, { school }]
-}
-const schoolItems = (q: (typeof SCHOOLS)[number]) => [
-  { value: 'any', label: 'Whichever serves the aim' },
-  ...q.schools.map(s => ({ value: s.id, label: s.label })),
-]
-const schoolWhy = (q: (typeof SCHOOLS)[number]) => q.schools.find(s => s.id === schoolOf(q.id))?.why
-
-const named = (id: string) => {
-  const thing = job.house.subjects.get(id)
-  return thing ? labelOf(job.site, thing) : id
-}
-const wishes = computed(() => [
-  ...locks.value.map(l => ({
-    words: `Kept: ${remedyById(l.remedy)?.title} at ${named(l.subject)}`,
-    undo: () => (locks.value = locks.value.filter(o => o !== l)),
-  })),
-  ...forbids.value.map(f => ({
-    words: `Not: ${remedyById(f.remedy)?.title} at ${named(f.subject ?? '')}`,
-    undo: () => (forbids.value = forbids.value.filter(o => o !== f)),
-  })),
-])
 const forbid = (remedy: string, subject: string) =>
   (forbids.value = [...forbids.value, { remedy, subject }])
 const lock = (remedy: string, subject: string) =>
@@ -184,6 +136,9 @@ function accept() {
     ...old,
     ...tasks.value.map(c => (c.act === 'note' ? { ...c, grade: 'told' as const } : c)),
   ])
+  // Only the plan itself was recorded: it is not out of date for that.
+  planned.value = job.house
+  isStale.value = false
   tab.value = 'do'
   toast.add({
     title: 'Plan accepted',
@@ -192,24 +147,6 @@ function accept() {
   })
 }
 const isPricing = ref(false)
-const isMoreOpen = ref(false)
-const ALTERNATIVE_WORDS = {
-  cheapest: 'Cheapest lawful',
-  rewire: 'New cable wherever it serves',
-  nothing: 'Do nothing yet',
-} as const
-const beside = computed(() => {
-  if (!plan.value) return []
-  const mine = {
-    id: 'this' as const,
-    name: 'This plan',
-    total: plan.value.total,
-    cured: cured.value,
-    wallFt: plan.value.choices.reduce((n, c) => n + c.cost.wallFt, 0),
-    buttons: plan.value.choices.reduce((n, c) => n + c.cost.buttons, 0),
-  }
-  return [mine, ...alternatives.value.map(a => ({ ...a, name: ALTERNATIVE_WORDS[a.id] }))]
-})
 const choicesOf = (stage: { choices: readonly number[] }) =>
   stage.choices.flatMap(i => {
     const choice = plan.value?.choices[i]
@@ -258,7 +195,19 @@ const choicesOf = (stage: { choices: readonly number[] }) =>
           <UProgress :model-value="Math.round(progress * 100)" />
           <UButton color="neutral" variant="outline" label="Stop" @click="planner.cancel()" />
         </div>
-        <p v-if="planner.problem.value" role="alert" class="fails">{{ planner.problem.value }}</p>
+        <div v-else-if="!plan" class="working">
+          <p v-if="planner.problem.value" role="alert" class="fails">
+            It could not be worked out: {{ planner.problem.value }}
+          </p>
+          <p v-else-if="!job.isReady || isPlanning" class="soft" role="status">Judging</p>
+          <p v-else class="soft">Stopped. Nothing is planned.</p>
+          <UButton
+            v-if="job.isReady && !isPlanning"
+            icon="lucide:rotate-ccw"
+            label="Work it out"
+            @click="planner.open()"
+          />
+        </div>
 
         <header v-if="plan" class="top">
           <p v-if="isStale" class="stale">
@@ -353,85 +302,7 @@ const choicesOf = (stage: { choices: readonly number[] }) =>
             </section>
           </section>
 
-          <aside class="side">
-            <UFormField label="Money there is">
-              <div class="money">
-                <USlider
-                  v-model="dragged"
-                  :min="0"
-                  :max="Math.ceil(most / 100)"
-                  :step="10"
-                  aria-label="budget, dollars"
-                />
-                <b data-testid="budget">{{
-                  budget === undefined ? 'as much as it takes' : money(budget)
-                }}</b>
-              </div>
-            </UFormField>
-            <FrontierChart v-if="frontier" :points="frontier" :all="danger" :budget="budget" />
-            <UFormField label="Before anything else">
-              <div class="chips" role="group" aria-label="aim">
-                <UButton
-                  v-for="a in AIMS"
-                  :key="a"
-                  color="neutral"
-                  variant="outline"
-                  class="chip"
-                  :aria-pressed="aim === a"
-                  @click="aim = a"
-                  >{{ AIM_WORDS[a] }}</UButton
-                >
-              </div>
-            </UFormField>
-            <ul v-if="wishes.length" class="wishes small">
-              <li v-for="w in wishes" :key="w.words">
-                {{ w.words }}
-                <UButton
-                  color="neutral"
-                  variant="ghost"
-                  icon="lucide:x"
-                  :aria-label="`take back: ${w.words}`"
-                  @click="w.undo()"
-                />
-              </li>
-            </ul>
-            <UCollapsible v-model:open="isMoreOpen">
-              <UButton
-                color="neutral"
-                variant="link"
-                icon="lucide:chevron-down"
-                label="Which way your desk goes"
-              />
-              <template #content>
-                <div class="schools">
-                  <UFormField
-                    v-for="q in SCHOOLS"
-                    :key="q.id"
-                    :label="q.title"
-                    :help="schoolWhy(q)"
-                  >
-                    <USelect
-                      class="wide"
-                      :items="schoolItems(q)"
-                      :model-value="schoolOf(q.id)"
-                      :aria-label="q.title"
-                      @update:model-value="v => chooseSchool(q, String(v))"
-                    />
-                  </UFormField>
-                  <p v-for="d in plan.departures" :key="d.rule + d.subject" class="small soft">
-                    {{ d.label }}: {{ d.said }}
-                  </p>
-                </div>
-              </template>
-            </UCollapsible>
-            <FigureTable
-              v-if="beside.length > 1"
-              caption="other ways beside it"
-              :head="['Beside it', 'Costs', 'Cures', 'Wall']"
-              :rows="beside.map(b => [b.name, money(b.total), String(b.cured), `${b.wallFt} ft`])"
-            />
-            <CostSplit v-if="plan.choices.length" :plan="plan" :book="prices" />
-          </aside>
+          <PlanSide :plan="plan" class="side" />
         </div>
         <section v-if="plan && plan.choices.length" class="where">
           <h2>What is done where</h2>
@@ -448,19 +319,6 @@ const choicesOf = (stage: { choices: readonly number[] }) =>
   display: flex;
   gap: 1.4rem;
   border-bottom: 1px solid var(--line);
-}
-.tab {
-  min-height: 48px;
-  display: inline-flex;
-  gap: 0.5rem;
-  align-items: center;
-  font-weight: 600;
-  color: var(--soft);
-  border-bottom: 3px solid transparent;
-}
-.tab[aria-current='true'] {
-  color: var(--ink);
-  border-bottom-color: var(--touch);
 }
 .fixes {
   display: flex;
@@ -489,8 +347,7 @@ const choicesOf = (stage: { choices: readonly number[] }) =>
   gap: 0.7rem;
   margin-bottom: 1.2rem;
 }
-.main,
-.side {
+.main {
   display: grid;
   gap: 1.1rem;
 }
@@ -509,8 +366,7 @@ const choicesOf = (stage: { choices: readonly number[] }) =>
 .fails {
   color: var(--now);
 }
-.acts,
-.chips {
+.acts {
   display: flex;
   flex-wrap: wrap;
   gap: 0.4rem;
@@ -538,25 +394,6 @@ const choicesOf = (stage: { choices: readonly number[] }) =>
 }
 .block {
   display: block;
-}
-.money {
-  display: grid;
-  gap: 0.5rem;
-  padding-top: 0.5rem;
-}
-.schools {
-  display: grid;
-  gap: 0.8rem;
-  padding-top: 0.5rem;
-}
-.wide {
-  width: 100%;
-}
-.wishes li {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  border-bottom: 1px solid var(--line);
 }
 .where {
   margin-top: 1.6rem;

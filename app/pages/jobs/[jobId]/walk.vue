@@ -447,21 +447,6 @@ const marginNote = computed(() =>
   overflow-x: auto;
   scrollbar-width: none;
 }
-.tab {
-  min-height: 46px;
-  display: inline-flex;
-  gap: 0.4rem;
-  align-items: center;
-  font-weight: 600;
-  color: var(--soft);
-  border-bottom: 3px solid transparent;
-  cursor: pointer;
-  white-space: nowrap;
-}
-.tab[aria-current='true'] {
-  color: var(--ink);
-  border-bottom-color: var(--touch);
-}
 .n {
   color: var(--touch);
 }
