@@ -5,12 +5,12 @@ import { valueOf, type House } from '../model/house'
 import { money } from '../plan/plain'
 import { tasksInOrder } from '../plan/works'
 import { ruleById } from '../rules'
-import { CAUTIONS, limitationsOf } from '../texts/report'
+import { CAUTIONS, limitationsOf, WHO } from '../texts/report'
 import { labelOf } from '../texts/labels'
 import { groupAlike, type FindingGroup } from '../views/groups'
 import { placeOf } from '../views/walk'
 import { recordedScope } from '../visit/recorded'
-import { visitOf } from '../visit/visit'
+import { visitOf, type Visit } from '../visit/visit'
 import { withinSentence, type Block, type Paper } from './paper'
 
 export const REPORT_VOICES = ['inspector', 'electrician', 'corrections', 'household'] as const
@@ -30,6 +30,7 @@ interface Told {
   readonly findings: readonly SpokenResult[]
   readonly groups: readonly FindingGroup[]
   readonly allowed: readonly FindingGroup[]
+  readonly visit: Visit
 }
 
 /** One record, told to one reader. */
@@ -39,7 +40,8 @@ export function reportPaper(house: House, voice: ReportVoice): Paper {
   const findings = assessment.results.filter(r => r.outcome === 'fault' || r.leans !== undefined)
   const bySeverity = SEVERITIES.flatMap(s => groupAlike(findings.filter(f => f.severity === s)))
   const allowed = groupAlike(assessment.results.filter(r => r.outcome === 'allowed'))
-  const told = { site, assessment, findings, groups: bySeverity, allowed }
+  const visit = visitOf(site, assessment.results, recordedScope(site))
+  const told = { site, assessment, findings, groups: bySeverity, allowed, visit }
   const { premises } = site
   const name = valueOf(premises, 'name') ?? 'Property'
   const place = [name, valueOf(premises, 'street')].filter(Boolean).join(', ')
@@ -72,12 +74,6 @@ const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
   repair: 'Repair',
   upgrade: 'Upgrade at the next work',
   note: 'Note',
-}
-const WHO: Readonly<Record<Severity, string>> = {
-  'make safe now': 'A licensed electrician, now. Until then keep the part off or out of reach.',
-  repair: 'A licensed electrician.',
-  upgrade: 'A licensed electrician, at the next work on it.',
-  note: 'For the owner to know.',
 }
 /** Places of a group, the first few by name. */
 function placesOf({ all }: FindingGroup, most = 6): string {
@@ -156,7 +152,7 @@ function inspectorPaper(told: Told): readonly Block[] {
       const leads = ruleById(f.rule)?.consequence ?? ''
       const section = showsSections ? ` (${f.sections.join(', ')})` : ''
       blocks.push(say(`${f.why}.${section} ${leads} ${leanWords(f)}`.replace(/\s+/g, ' ').trim()))
-      blocks.push(say(`${SEVERITY_WORDS[severity]}. ${WHO[severity]}`, 'soft'))
+      blocks.push(say(`${SEVERITY_WORDS[severity]}. ${WHO[severity]}.`, 'soft'))
     }
   }
   return [
@@ -168,8 +164,7 @@ function inspectorPaper(told: Told): readonly Block[] {
   ]
 }
 
-function visitBlocks({ site, assessment }: Told): Block[] {
-  const { scope, counts } = visitOf(site, assessment.results, recordedScope(site))
+function visitBlocks({ visit: { scope, counts } }: Told): Block[] {
   return [
     h('What this visit covered'),
     say(
@@ -193,8 +188,7 @@ function allowedBlocks({ allowed }: Told): Block[] {
   ]
 }
 
-function limitationBlocks({ site, assessment }: Told): Block[] {
-  const visit = visitOf(site, assessment.results, recordedScope(site))
+function limitationBlocks({ site, visit }: Told): Block[] {
   const seen = limitationsOf(site)
   const open = visit.stops.flatMap(s => s.questions)
   return [

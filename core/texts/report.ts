@@ -105,7 +105,8 @@ export const CAUTIONS: readonly string[] = [
   'These are second opinions on what was seen on the day, not an approval of the installation.',
 ]
 
-const WHO = {
+/** Who should look at a finding, by how urgent it is. */
+export const WHO = {
   'make safe now': 'A licensed electrician, now; keep the part off or out of reach until then',
   repair: 'A licensed electrician',
   upgrade: 'A licensed electrician, at the next work on it',

@@ -9,19 +9,13 @@ import {
   type Option,
   type Result,
 } from '../../core'
+import { seeded } from '../../core/simulate/random'
 
 const CIRCUITS = 80
 const OUTLETS = 600
 const SEVERITIES = ['make safe now', 'repair', 'upgrade', 'note'] as const
 const DANGER = { 'make safe now': 64, repair: 8, upgrade: 2, note: 1 }
 
-function lcg(seed: number): () => number {
-  let s = seed >>> 0
-  return () => {
-    s = (Math.imul(s, 1664525) + 1013904223) >>> 0
-    return s / 2 ** 32
-  }
-}
 interface House {
   readonly findings: readonly Result[]
   readonly options: readonly Option[]
@@ -31,7 +25,7 @@ interface House {
  * comes after, a breaker the whole chain, a cable everything with a permit; two-slot devices serve one outlet each.
  */
 function fullHouse(seed: number): House {
-  const r = lcg(seed)
+  const r = seeded(seed)
   const cents = (low: number, high: number) => Math.round(low + r() * (high - low)) * 100
   const findings: Result[] = []
   const options: Option[] = []

@@ -11,6 +11,7 @@ import {
   type House,
   type WorkChange,
 } from '#core'
+import { CASE_HOUSES } from '../../support/cases'
 import { observe, type Node } from '../../support/house'
 
 const LAWS = ['premises', 'override', 'amendment', 'adoption', 'visit']
@@ -78,5 +79,21 @@ describe.each(DEMO_HOUSES.slice(0, 2).map(d => [d.id, d] as const))('in %s', (_i
       copy = withChanges(copy, changes)
     }
     expect(differences(now, copy)).toEqual([])
+  })
+})
+
+describe('over every house of the case sets', () => {
+  it('what is judged again partly is what is judged again whole', () => {
+    let tried = 0
+    for (const { house } of CASE_HOUSES) {
+      const before = new Judged(house)
+      for (const changes of offered(before)) {
+        const after = before.after(changes)
+        if (!after.isPartly) continue
+        tried++
+        expect(differences(after, withChanges(house, changes))).toEqual([])
+      }
+    }
+    expect(tried).toBeGreaterThan(450)
   })
 })

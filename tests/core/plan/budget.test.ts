@@ -7,25 +7,19 @@ import {
   type PriceBook,
   type Result,
 } from '#core'
+import { seeded } from '#core/simulate/random'
 
 const TRIALS = Number(process.env.CORVIT_TRIALS ?? 150)
 const BOOK: PriceBook = { ...SAMPLE_PRICES, callOut: 7, permit: 11 }
 const SEVERITY = ['make safe now', 'repair', 'upgrade', 'note'] as const
 const DANGER = { 'make safe now': 64, repair: 8, upgrade: 2, note: 1 }
 
-function lcg(seed: number): () => number {
-  let s = seed >>> 0
-  return () => {
-    s = (Math.imul(s, 1664525) + 1013904223) >>> 0
-    return s / 2 ** 32
-  }
-}
 interface Trial {
   readonly findings: readonly Result[]
   readonly options: readonly Option[]
 }
 function trial(seed: number, faults: number, count: number): Trial {
-  const r = lcg(seed)
+  const r = seeded(seed)
   const findings = Array.from({ length: faults }, (_, f) => ({
     rule: { id: 'r' },
     subject: { id: String(f) },
@@ -130,6 +124,59 @@ describe('what a sum of money takes away', () => {
       if (!before) continue
       expect(p.cents).toBeGreaterThan(before.cents)
       expect(p.danger).toBeGreaterThan(before.danger)
+    }
+  })
+  it('keeps what is locked, or takes nothing: 300 small houses', () => {
+    let kept = 0
+    for (let seed = 1; seed <= 300; seed++) {
+      const house = trial(seed, 3 + (seed % 4), 4 + (seed % 5))
+      const number = house.options.findIndex(o => o.needs === undefined && o.fixes.size > 0)
+      const locked = house.options.map((o, i) =>
+        i === number ? { ...o, fixes: new Set([...o.fixes, 'lock x']) } : o,
+      )
+      const { findings } = house
+      const frontier = frontierOf(locked, findings, BOOK, ['lock x'])
+      for (const budget of [20, 60]) {
+        let best = 0
+        for (let bits = 0; bits < 1 << locked.length; bits++) {
+          const set = locked.filter((_, i) => bits & (1 << i))
+          const isWanting = set.some(o => o.needs !== undefined && !(bits & 1))
+          if (isWanting || costOf(set) > budget || !(bits & (1 << number))) continue
+          best = Math.max(
+            best,
+            gone(set, findings).reduce((n, f) => n + dangerOf(f), 0),
+          )
+        }
+        const point = atBudget(frontier.points, budget)
+        expect(point.danger).toBe(best)
+        if (point.danger === 0) continue
+        kept++
+        expect(frontier.optionsFor(budget)).toContain(number)
+      }
+    }
+    expect(kept).toBeGreaterThan(200)
+  })
+  it('where too many ways stay open it says so, and still adds up', () => {
+    // Every work meets every other: nothing settles before nearly all of it is looked through.
+    const random = seeded(5)
+    const findings = Array.from({ length: 60 }, (_, f) => ({
+      rule: { id: 'r' },
+      subject: { id: String(f) },
+      severity: 'repair',
+    })) as unknown as Result[]
+    const options = Array.from({ length: 90 }, () => ({
+      cents: 10 + Math.floor(random() * 90),
+      needsPermit: false,
+      fixes: new Set(findings.flatMap(f => (random() < 0.12 ? `r ${f.subject.id}` : []))),
+    })) as unknown as Option[]
+    const began = performance.now()
+    const frontier = frontierOf(options, findings, BOOK)
+    expect(performance.now() - began).toBeLessThan(20_000)
+    expect(frontier.isExact).toBe(false)
+    for (const point of frontier.points) {
+      const set = frontier.optionsFor(point.cents).map(i => options[i] as Option)
+      expect(costOf(set)).toBe(point.cents)
+      expect(gone(set, findings).reduce((n, f) => n + dangerOf(f), 0)).toBe(point.danger)
     }
   })
 })

@@ -1,19 +1,12 @@
 import highsLoader from 'highs'
 import { cheapestCover, coverKey, partsOf, type Action } from '#core'
+import { seeded } from '#core/simulate/random'
 
 /** 1000 by hand (`CORVIT_TRIALS=1000 npx jest tests/core/plan`); fewer where every test has to be quick. */
 const TRIALS = Number(process.env.CORVIT_TRIALS ?? 250)
 
-/** A small generator of its own, so that the same trials come every time. */
-function lcg(seed: number): () => number {
-  let s = seed >>> 0
-  return () => {
-    s = (Math.imul(s, 1664525) + 1013904223) >>> 0
-    return s / 2 ** 32
-  }
-}
 function trial(seed: number, faults: number, count: number): Action[] {
-  const r = lcg(seed)
+  const r = seeded(seed)
   return Array.from({ length: count }, () => {
     const covers = Array.from({ length: faults }, (_, f) => f).filter(() => r() < 0.3)
     return { weight: 1 + Math.floor(r() * 40), covers }
@@ -21,7 +14,7 @@ function trial(seed: number, faults: number, count: number): Action[] {
 }
 /** The same where the first action, which may cover nothing, makes some of the others possible. */
 function withNeeds(actions: readonly Action[], seed: number): Action[] {
-  const r = lcg(seed * 31 + 7)
+  const r = seeded(seed * 31 + 7)
   return actions.map((a, i) =>
     i === 0 ? { ...a, covers: r() < 0.5 ? [] : a.covers } : r() < 0.4 ? { ...a, needs: 0 } : a,
   )

@@ -1,4 +1,3 @@
-import { readdirSync, readFileSync } from 'node:fs'
 import {
   consequencesOf,
   Judged,
@@ -13,6 +12,7 @@ import {
   type PlanRequest,
   type Result,
 } from '#core'
+import { CASE_HOUSES } from '../../support/cases'
 import { observe, panel, type Node } from '../../support/house'
 import { OPEN, wing } from '../../support/wing'
 
@@ -161,6 +161,19 @@ describe('a plan', () => {
     expect(none.clash[0]?.finding.rule.id).toBe('open-ground-three-slot')
     expect(none.clash[0]?.others.map(o => o.remedy)).toContain('own-ground-rod')
   })
+  it('keeps a locked work within a budget, and says where the budget does not reach it', () => {
+    const locks = [{ subject: 'p2', remedy: 'gfci-here' }]
+    const attic = wing({}, undefined, 'attic')
+    const all = plan(attic, { fix: OPEN, locks })
+    const short = plan(attic, { fix: OPEN, locks, budget: all.total - 1 })
+    const chosen = short.choices.flatMap(c =>
+      c.option.steps.map(s => `${s.remedy.id}@${s.subject}`),
+    )
+    expect(short.status).toBe('out of budget')
+    expect(chosen).toContain('gfci-here@p2')
+    const poor = plan(attic, { fix: OPEN, locks, budget: 13_000 })
+    expect([poor.choices, poor.unmetLocks]).toEqual([[], locks])
+  })
   it('within a budget takes the most danger away, and says what it leaves', () => {
     const house = wing({ cover: 'missing', openings: 1 })
     const all = plan(house)
@@ -196,24 +209,6 @@ describe('a plan', () => {
   })
 })
 
-interface Case {
-  name: string
-  house: Node
-}
-const CASES: Case[] = readdirSync('tests/cases')
-  .filter(f => f.endsWith('.json'))
-  .flatMap(f => {
-    const read = JSON.parse(readFileSync(`tests/cases/${f}`, 'utf8')) as { cases?: Case[] } | Case[]
-    return Array.isArray(read) ? read : (read.cases ?? [])
-  })
-const readable = CASES.flatMap(c => {
-  try {
-    return [{ name: c.name, house: houseOf(c.house) }]
-  } catch {
-    return []
-  }
-})
-
 /** Offered, and judged again not enough by itself in some house: each is told as no option there, never planned. */
 const KNOWN_SHORT: readonly string[] = [
   'afci-missing / afci-first-outlet',
@@ -245,7 +240,7 @@ describe('over every house of the case sets', () => {
   it('a plan judged again leaves no chosen fault and brings no new one', () => {
     const bad: string[] = []
     let planned = 0
-    for (const { name, house } of readable) {
+    for (const { name, house } of CASE_HOUSES) {
       const made = planHouse(house)
       if (made.choices.length === 0) continue
       planned++
@@ -264,14 +259,14 @@ describe('over every house of the case sets', () => {
             bad.push(`${name}: still ${f.rule.id} at ${f.subject.id}`)
         }
     }
-    expect(readable.length).toBeGreaterThan(500)
+    expect(CASE_HOUSES.length).toBeGreaterThan(500)
     expect(planned).toBeGreaterThan(150)
     expect(bad).toEqual([])
   })
   it('what a remedy is offered for is gone when it is done, but for those that say less', () => {
     const bad = new Map<string, number>()
     let tried = 0
-    for (const { house } of readable) {
+    for (const { house } of CASE_HOUSES) {
       const before = new Judged(house)
       for (const r of before.results.values()) {
         if (r.outcome !== 'fault') continue
