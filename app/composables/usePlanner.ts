@@ -6,6 +6,7 @@ import {
   type Aim,
   type FixPreset,
   type Forbid,
+  type House,
   type FrontierPoint,
   type Lock,
   type PriceBook,
@@ -42,6 +43,8 @@ export function usePlanner() {
   const plan = shallowRef<PlainPlan>()
   const tasks = shallowRef<readonly WorkChange[]>([])
   const alternatives = shallowRef<readonly Alternative[]>([])
+  /** The house that what is shown was worked out for. */
+  const plannedFor = shallowRef<House>()
   /** What the dragged budget buys, looked up at once; the plan itself follows, judged again. */
   const bought = computed(() =>
     frontier.value && budget.value !== undefined
@@ -117,6 +120,7 @@ export function usePlanner() {
     problem.value = ''
     progress.value = 0
     isPlanning.value = true
+    plannedFor.value = job.house
     const opened = await ask({ kind: 'open', house: job.house, scope: scope() })
     if (mine !== turn) return
     if (opened.kind !== 'opened') {
@@ -153,6 +157,14 @@ export function usePlanner() {
     isPlanning.value = true
   })
   watchDebounced([fix, schools, locks, forbids, prices], () => void open(), { debounce: REST_MS })
+  // What arrives while a plan is being worked out, as when a job is still being read, belongs into it.
+  watchDebounced(
+    () => job.house,
+    house => {
+      if (isPlanning.value && house !== plannedFor.value) void open()
+    },
+    { debounce: REST_MS },
+  )
   watchDebounced([aim, budget], () => void draw(), { debounce: REST_MS })
 
   /** What one work would change now, and what has to be tested after it. */
@@ -177,6 +189,7 @@ export function usePlanner() {
     plan,
     tasks,
     alternatives,
+    plannedFor,
     bought,
     open,
     cancel,

@@ -2,11 +2,26 @@ import { spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { main } from '../../cli/main'
 import { freshDb, serve } from '../support/app'
 import { pagesOf } from '../support/pdf'
 
 const corvit = (...args: string[]) =>
   spawnSync('node', ['cli/corvit.mjs', ...args], { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 })
+/** The same without a process of its own, for the many inputs that are only refused. */
+async function here(...args: string[]): Promise<{ stderr: string; status: number }> {
+  let stderr = ''
+  const spies = [
+    jest.spyOn(console, 'error').mockImplementation((line: string) => void (stderr += `${line}\n`)),
+    jest.spyOn(console, 'log').mockImplementation(() => undefined),
+    jest.spyOn(process.stdout, 'write').mockReturnValue(true),
+  ]
+  try {
+    return { status: await main(args), stderr }
+  } finally {
+    for (const spy of spies) spy.mockRestore()
+  }
+}
 const scratch = (name: string, text: string) => {
   const path = join(mkdtempSync(join(tmpdir(), 'corvit-cli-')), name)
   writeFileSync(path, text)
@@ -37,8 +52,8 @@ describe('corvit walk', () => {
     ['a scope that is none', [job, '--scope', job], /unreadable-input/],
     ['no file', [], /which file/],
     ['a file that is not there', ['nowhere.json'], /no such file/],
-  ])('%s is refused', (_, args, words) => {
-    const { stderr, status } = corvit('walk', ...args)
+  ])('%s is refused', async (_, args, words) => {
+    const { stderr, status } = await here('walk', ...args)
     expect(status).toBe(2)
     expect(stderr).toMatch(words)
   })
@@ -121,8 +136,8 @@ describe('corvit plan', () => {
     ['an unknown remedy', 'plan', [job, '--forbid', 'magic'], /--forbid takes REMEDY/],
     ['no remedy', 'consequences', [job, '--of', 'main'], /--remedy takes the id/],
     ['no thing', 'consequences', [job, '--remedy', 'gfci-here', '--of', 'x'], /nothing is called/],
-  ])('%s is refused', (_, command, args, words) => {
-    const { stderr, status } = corvit(command, ...args)
+  ])('%s is refused', async (_, command, args, words) => {
+    const { stderr, status } = await here(command, ...args)
     expect(status).toBe(2)
     expect(stderr).toMatch(words)
   })
@@ -150,8 +165,8 @@ describe('corvit report', () => {
   it.each([
     ['a voice nobody has', ['--voice', 'poet'], /--voice takes inspector/],
     ['a place that is none', ['--out', '/no/such/folder/r.pdf'], /cannot be written/],
-  ])('%s is refused', (_, args, words) => {
-    const { stderr, status } = corvit('report', job, ...args)
+  ])('%s is refused', async (_, args, words) => {
+    const { stderr, status } = await here('report', job, ...args)
     expect(status).toBe(2)
     expect(stderr).toMatch(words)
   })
@@ -197,8 +212,8 @@ describe('corvit understand', () => {
       '{"job":{"corvit":1,"form":"house","premises":{}},"context":{"selected":"x"},"say":"y"}',
       /not in the job/,
     ],
-  ])('%s is refused', (_, text, words) => {
-    const { stderr, status } = corvit('understand', scratch('say.json', text))
+  ])('%s is refused', async (_, text, words) => {
+    const { stderr, status } = await here('understand', scratch('say.json', text))
     expect(status).toBe(2)
     expect(stderr).toMatch(words)
   })

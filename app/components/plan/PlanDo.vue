@@ -284,7 +284,7 @@ const again = (task: Subject<'task'>) => job.note(task.id, 'state', 'planned')
       <template #footer>
         <div class="foot">
           <p v-if="isReady && untested.length" class="small soft">
-            {{ untested.length }} not tested: it stays open in the record.
+            {{ untested.length }} not tested: recorded as not tested, not as planned.
           </p>
           <UButton
             size="xl"

@@ -72,24 +72,13 @@ const presets = FIX_ORDER.filter(f => FIX_PRESETS.includes(f))
 
 // The first plan is worked out as soon as the house is judged.
 watch(
-  () => job.isReady,
+  () => job.isReady && !isLoading.value,
   ready => {
     if (ready && !frontier.value) void planner.open()
   },
   { immediate: true },
 )
-const isStale = ref(false)
-const planned = shallowRef(job.house)
-watch(
-  () => job.house,
-  house => {
-    isStale.value = house !== planned.value && plan.value !== undefined
-  },
-)
-watch(plan, () => {
-  planned.value = job.house
-  isStale.value = false
-})
+const isStale = computed(() => plan.value !== undefined && job.house !== planner.plannedFor.value)
 
 const shares = computed(() => {
   const gone = bought.value?.danger ?? frontier.value?.at(-1)?.danger ?? 0
@@ -137,8 +126,7 @@ function accept() {
     ...tasks.value.map(c => (c.act === 'note' ? { ...c, grade: 'told' as const } : c)),
   ])
   // Only the plan itself was recorded: it is not out of date for that.
-  planned.value = job.house
-  isStale.value = false
+  planner.plannedFor.value = job.house
   tab.value = 'do'
   toast.add({
     title: 'Plan accepted',
