@@ -16,6 +16,7 @@ import {
 import { Refused } from './input'
 import { understandCommand } from './understand'
 import { reportCommand } from './report'
+import { mergeCommand } from './merge'
 import { consequencesCommand, papersCommand, planCommand } from './plan'
 import { walkCommand } from './walk'
 
@@ -38,8 +39,12 @@ const USAGE = `corvit: a second opinion on existing residential wiring
       What the work of one remedy would fix, break, require and leave open. docs/FORMATS.md.
   corvit papers FILE --paper scope-of-work|pick-list|labels|directory|lockout|permit-note|acceptance
       A paper of the accepted plan, as text.
-  corvit report FILE --voice inspector|electrician|corrections|household [--out F.pdf] [--text]
-      The report in one voice: as text, or as PDF with --out; both with both.
+  corvit report FILE --voice inspector|electrician|corrections|household|insurance|rental [--out F.pdf] [--text]
+      The report in one voice: as text, or as PDF with --out; both with both. FILE may be a bundle (.zip), whose
+      photographs come into the PDF.
+  corvit merge A B --out C
+      Two copies of one job put together: the union of both logs. Prints what only one had, and what two people
+      recorded differently, with both values. A, B and C are job files, or bundles where the name ends in .zip.
   corvit understand [FILE]
       What was said beside a thing, as facts: { "job"?, "context": { "place"?, "selected"? }, "say" }, or a list of
       them, in; per utterance "means", "notUnderstood" and "asks" out. docs/FORMATS.md.
@@ -64,6 +69,7 @@ export async function main(args: readonly string[]): Promise<number> {
   if (command === 'walk') return answered(() => walkCommand(rest))
   if (command === 'plan') return answered(() => planCommand(rest))
   if (command === 'report') return answeredLater(() => reportCommand(rest))
+  if (command === 'merge') return answered(() => mergeCommand(rest))
   if (command === 'papers') return answered(() => papersCommand(rest))
   if (command === 'consequences') return answered(() => consequencesCommand(rest))
   if (calculatorById(command)) return sumCommand(command, rest)

@@ -1,7 +1,15 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
-import { paperText, REPORT_VOICES, reportPaper, type Paper, type ReportVoice } from '#core'
-import { houseOf, readText, refuse } from './input'
+import {
+  paperText,
+  REPORT_VOICES,
+  reportPaper,
+  UnreadableFile,
+  type Paper,
+  type ReportVoice,
+} from '#core'
+import { readBundle, type Bundle } from '../server/files/bundle'
+import { houseOf, readText, refuse, unreadable } from './input'
 
 /** `corvit report FILE --voice V [--text | --out F.pdf]`: the report of a house in one voice. */
 export async function reportCommand(args: readonly string[]): Promise<void> {
@@ -23,12 +31,24 @@ export async function reportCommand(args: readonly string[]): Promise<void> {
     else refuse(`one file at a time; found also ${JSON.stringify(arg)}`)
   }
   if (file === undefined) return refuse('which file?')
-  const paper = reportPaper(houseOf(file, readText(file)), voice)
+  const bundle = file.endsWith('.zip') ? bundleOf(file) : undefined
+  const text = bundle ? new TextDecoder().decode(bundle.log) : readText(file)
+  const paper = reportPaper(houseOf(file, text), voice)
   if (out === undefined || isText) process.stdout.write(paperText(paper))
-  if (out !== undefined) await writePdf(paper, out)
+  if (out !== undefined) await writePdf(paper, out, bundle)
 }
 
-async function writePdf(paper: Paper, out: string): Promise<void> {
+function bundleOf(file: string): Bundle {
+  try {
+    return readBundle(readFileSync(file))
+  } catch (error) {
+    if (error instanceof UnreadableFile) return unreadable(file, error.problems)
+    const { code, message } = error as NodeJS.ErrnoException
+    return refuse(`${file}: ${code === 'ENOENT' ? 'no such file' : message}`)
+  }
+}
+
+async function writePdf(paper: Paper, out: string, bundle: Bundle | undefined): Promise<void> {
   const { renderPdf } = await import('../server/pdf/render')
   const { resolve } = createRequire(import.meta.url)
   const font = (weight: number) =>
@@ -37,7 +57,17 @@ async function writePdf(paper: Paper, out: string): Promise<void> {
         `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff`,
       ),
     )
-  const pdf = await renderPdf(paper, { regular: font(400), bold: font(700) })
+  const { markedPicture } = await import('../server/pdf/pictures')
+  const pdf = await renderPdf(
+    paper,
+    { regular: font(400), bold: font(700) },
+    {
+      pictureOf: async ({ hash, marks }) => {
+        const bytes = bundle?.photos.get(hash)
+        return bytes && markedPicture(bytes, marks)
+      },
+    },
+  )
   try {
     writeFileSync(out, pdf)
   } catch (error) {

@@ -1,5 +1,14 @@
 /** The only door to the core. */
-export { FIELDS, KINDS, KIND_LABEL, STAGES, PARENTS, fieldOf } from './model/fields'
+export {
+  FIELDS,
+  JOB_STAGES,
+  KINDS,
+  KIND_LABEL,
+  STAGES,
+  PARENTS,
+  VOICES,
+  fieldOf,
+} from './model/fields'
 export type { AnyValue, Field, FieldName, Kind, Stage, Value, Year } from './model/fields'
 export { GRADES, byClock, gradeRank, weaker, withClocks } from './model/observation'
 export type { Grade, Observation, RawObservation, Noted, Added } from './model/observation'
@@ -121,6 +130,37 @@ export {
   worksOf,
   type PlannedWork,
 } from './plan/works'
+export { editId, editsOf, tellFindings, type Edit, type LeftOut } from './papers/edits'
+export {
+  differenceOf,
+  differenceWords,
+  houseAt,
+  logLine,
+  logSince,
+  paperToSign,
+  sealText,
+  signingsOf,
+  unsettledOf,
+  type Difference,
+  type ToSign,
+  type SignedVoice,
+  type Unsettled,
+} from './papers/signing'
+export {
+  RECHECK_STATES,
+  returnSheet,
+  returnVisitsOf,
+  sheetOf,
+  visitsSideBySide,
+  type Recheck,
+  type RecheckState,
+  type ReturnSheet,
+} from './papers/rechecks'
+export { conflictsIn, mergeLogs, type Clash, type MergeConflict, type Merged } from './record/merge'
+export { bondLayout, TIE_DASH } from './drawings/bond-layout'
+export { bondMapSvg } from './drawings/bond-map'
+export { circuitTreeSvgs } from './drawings/circuit-tree'
+export { panelFaceSvg, spaceAt, spacesOf } from './drawings/panel-face'
 export { paperText, withinSentence, type Block, type Label, type Paper } from './papers/paper'
 export {
   labelsOf,

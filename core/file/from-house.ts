@@ -35,6 +35,9 @@ const NESTED: Partial<Record<Kind, Record<string, Kind>>> = {
     visits: 'visit',
     overrides: 'override',
     tasks: 'task',
+    edits: 'edit',
+    signings: 'signing',
+    returnVisits: 'returnVisit',
     feeders: 'feeder',
     circuits: 'circuit',
     outlets: 'outlet',
@@ -47,6 +50,7 @@ const NESTED: Partial<Record<Kind, Record<string, Kind>>> = {
   circuit: { segments: 'segment', outlets: 'outlet', points: 'outlet' },
   segment: { exposures: 'exposure' },
   feeder: { exposures: 'exposure' },
+  returnVisit: { rechecks: 'recheck' },
 }
 
 /** Turns a hand-written house into observations, or lists what is wrong with it. */
@@ -173,6 +177,9 @@ const AUTO_WORDS: Partial<Record<Kind, string>> = {
   visit: 'scope',
   override: 'weighed-by-hand',
   task: 'planned-work',
+  edit: 'edited-finding',
+  signing: 'signature',
+  returnVisit: 'return-visit',
   exposure: 'hot-or-crowded-stretch',
 }
 

@@ -74,6 +74,13 @@ const visit = z.strictObject(facts('visit'))
 const adoption = z.strictObject(facts('adoption'))
 const override = z.strictObject(facts('override'))
 const task = z.strictObject(facts('task'))
+const edit = z.strictObject(facts('edit'))
+const signing = z.strictObject(facts('signing'))
+const recheck = z.strictObject(facts('recheck'))
+const returnVisit = z.strictObject({
+  ...facts('returnVisit'),
+  rechecks: z.array(recheck).optional(),
+})
 const room = z.strictObject(facts('room'))
 const building = z.strictObject({
   ...facts('building'),
@@ -98,6 +105,9 @@ export const HouseFile = z.strictObject({
   visits: z.array(visit).optional(),
   overrides: z.array(override).optional(),
   tasks: z.array(task).optional(),
+  edits: z.array(edit).optional(),
+  signings: z.array(signing).optional(),
+  returnVisits: z.array(returnVisit).optional(),
   feeders: z.array(feeder).optional(),
   circuits: z.array(circuit).optional(),
   outlets: z.array(outlet).optional(),

@@ -54,6 +54,7 @@ const NESTS: Partial<Record<Kind, readonly [key: string, kind: Kind][]>> = {
   circuit: [['segments', 'segment']],
   segment: [['exposures', 'exposure']],
   feeder: [['exposures', 'exposure']],
+  returnVisit: [['rechecks', 'recheck']],
 }
 const TOP: readonly [string, Kind][] = [
   ['buildings', 'building'],
@@ -67,6 +68,9 @@ const TOP: readonly [string, Kind][] = [
   ['visits', 'visit'],
   ['overrides', 'override'],
   ['tasks', 'task'],
+  ['edits', 'edit'],
+  ['signings', 'signing'],
+  ['returnVisits', 'returnVisit'],
   ['feeders', 'feeder'],
   ['circuits', 'circuit'],
   ['outlets', 'outlet'],

@@ -261,6 +261,18 @@ const PHOTOGRAPHED = [
   'outlet',
 ] as const
 
+/** Who a report speaks to. */
+export const VOICES = [
+  'inspector',
+  'electrician',
+  'corrections',
+  'household',
+  'insurance',
+  'rental',
+] as const
+/** How far a job is. */
+export const JOB_STAGES = ['planned', 'on site', 'writing', 'signed', 'return'] as const
+
 export const FIELDS = {
   premises: {
     name: text('name of the job', at('before', 'Give the job a name')),
@@ -296,6 +308,7 @@ export const FIELDS = {
       ['strict', 'listed connectors'] as const,
       at('before', 'Your settings'),
     ),
+    stage: choice('state of the job', JOB_STAGES, at('before', 'Say how far it is')),
     temperatures: choice('temperatures shown in', ['°F', '°C'], at('before', 'Your settings')),
     citeSections: flag('inspector report cites sections', at('before', 'Your settings')),
     supply: choice(
@@ -1406,7 +1419,7 @@ export const FIELDS = {
   },
   photo: {
     caption: text('caption', at('cover off', 'Say what it shows')),
-    of: ref('shows', PHOTOGRAPHED, at('cover off', 'Say which thing it shows')),
+    of: ref('shows', [...PHOTOGRAPHED, 'recheck'], at('cover off', 'Say which thing it shows')),
     shows: choice(
       'frame holds',
       [
@@ -1535,6 +1548,49 @@ export const FIELDS = {
     ),
     doneOn: text('day it was done', at('before', 'Year-month-day'), 10),
     note: text('note on the work', at('before', 'Say what differed'), 400),
+  },
+  edit: {
+    rule: choice('finding', RULE_IDS, at('before', 'Say which finding is worded otherwise')),
+    of: ref('at', PHOTOGRAPHED, at('before', 'Say at which thing')),
+    words: text('wording', at('before', 'Say it in your own words'), 2000),
+    order: whole('place among its kind', '', 1, 999, at('before', 'Say what is told first')),
+    isLeftOut: flag('left out of the report', at('before', 'Say whether the report leaves it out')),
+    reason: text('because', at('before', 'Say why; the report discloses it'), 400),
+  },
+  signing: {
+    number: whole('revision', '', 1, 999, at('before', 'Sign the report')),
+    voice: choice('report', VOICES, at('before', 'Say which report is signed')),
+    signedBy: text('signed by', at('before', 'Your name'), 120),
+    signedOn: text('signed on', at('before', 'Year-month-day'), 30),
+    hash: text('seal', at('before', 'Worked out when it is signed'), 64),
+    open: whole('questions left open', '', 0, 99999, at('before', 'Worked out when it is signed')),
+    discloses: text('what is left open, and why', at('before', 'Say why it stays open'), 2000),
+    changes: text('what changed', at('before', 'Say what changed since the last one'), 2000),
+  },
+  returnVisit: {
+    number: whole('return visit', '', 1, 99, at('before', 'Count the visits')),
+    basis: choice(
+      'goes back to',
+      ['corrections', 'plan'] as const,
+      at('before', 'Say what is looked at again: the corrections, or the accepted works'),
+    ),
+    on: text('day', at('before', 'Year-month-day'), 10),
+    by: text('looked at by', at('before', 'Your name'), 120),
+    nextOn: text('next visit', at('before', 'Year-month-day'), 10),
+    note: text('note', at('before', 'Say what the next one should know'), 400),
+  },
+  recheck: {
+    order: whole('order', '', 0, 9999, at('before', 'In the order of the sheet')),
+    rule: choice('finding', RULE_IDS, at('before', 'Say which finding is looked at again')),
+    of: ref('at', PHOTOGRAPHED, at('before', 'Say at which thing')),
+    was: text('found before', at('before', 'What the last visit found'), 600),
+    outcome: choice(
+      'found now',
+      ['corrected', 'not corrected', 'could not be seen'] as const,
+      at('rooms', 'Look at it again'),
+    ),
+    reading: text('reading', at('rooms', 'Measure it again and write what the meter shows')),
+    note: text('note', at('rooms', 'Say what was done, or what is still missing'), 400),
   },
   circuit: {
     label: text('circuit', at('trace', 'Name what it feeds')),
@@ -2700,6 +2756,10 @@ export const PARENTS: Record<Kind, readonly Kind[]> = {
   visit: ['premises'],
   override: ['premises'],
   task: ['premises'],
+  edit: ['premises'],
+  signing: ['premises'],
+  returnVisit: ['premises'],
+  recheck: ['returnVisit'],
   segment: ['circuit'],
   exposure: ['segment', 'feeder'],
   outlet: ['premises'],
@@ -2731,6 +2791,10 @@ export const KIND_LABEL: Record<Kind, string> = {
   visit: 'scope of the visit',
   override: 'weighed by hand',
   task: 'planned work',
+  edit: 'edited finding',
+  signing: 'signature',
+  returnVisit: 'return visit',
+  recheck: 'looked at again',
   exposure: 'hot or crowded stretch',
   outlet: 'outlet',
 }

@@ -15,6 +15,22 @@ export type Block =
     }
   /** Cut along the lines: a sheet of labels. */
   | { readonly kind: 'labels'; readonly items: readonly Label[] }
+  /** A photograph by the hash of its file, with the marks drawn on it. */
+  | {
+      readonly kind: 'picture'
+      readonly hash: string
+      readonly caption: string
+      /** JSON of the marks, in shares of width and height; empty where there are none. */
+      readonly marks: string
+    }
+  /** A drawing of our own, as SVG. */
+  | {
+      readonly kind: 'drawing'
+      readonly svg: string
+      readonly caption: string
+      /** Share of the width of the page. */
+      readonly share: number
+    }
   | { readonly kind: 'break' }
 export interface Label {
   readonly text: string
@@ -43,6 +59,8 @@ export function paperText(paper: Paper): string {
     else if (b.kind === 'text') lines.push(b.text)
     else if (b.kind === 'list') lines.push(...b.items.map(i => `- ${i}`))
     else if (b.kind === 'checks') lines.push(...b.items.map(i => `[ ] ${i}`))
+    else if (b.kind === 'picture') lines.push(`[photograph: ${b.caption}]`)
+    else if (b.kind === 'drawing') lines.push(`[drawing: ${b.caption}]`)
     else if (b.kind === 'labels') lines.push(...b.items.map(l => `${l.text}  (${l.where})`))
     else if (b.kind === 'table') lines.push(b.head.join(' | '), ...b.rows.map(r => r.join(' | ')))
   }

@@ -10,6 +10,8 @@ export const PAPERS = [
   'report-electrician',
   'report-corrections',
   'report-household',
+  'report-insurance',
+  'report-rental',
 ] as const
 export type PaperId = (typeof PAPERS)[number]
 

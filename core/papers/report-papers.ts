@@ -1,7 +1,8 @@
 import { assess, type Assessment, type SpokenResult } from '../assess/assess'
 import { Site } from '../derive/site'
 import { SEVERITIES, type Severity } from '../engine/severity'
-import { valueOf, type House } from '../model/house'
+import { VOICES } from '../model/fields'
+import { isKind, valueOf, type House, type Subject } from '../model/house'
 import { money } from '../plan/plain'
 import { tasksInOrder } from '../plan/works'
 import { ruleById } from '../rules'
@@ -11,23 +12,32 @@ import { groupAlike, type FindingGroup } from '../views/groups'
 import { placeOf } from '../views/walk'
 import { recordedScope } from '../visit/recorded'
 import { visitOf, type Visit } from '../visit/visit'
+import { bondMapSvg } from '../drawings/bond-map'
+import { circuitTreeSvgs } from '../drawings/circuit-tree'
+import { panelFaceSvg } from '../drawings/panel-face'
+import { tellFindings, type LeftOut, type Told as ToldFinding } from './edits'
 import { withinSentence, type Block, type Paper } from './paper'
+import { returnVisitsOf, sheetOf } from './rechecks'
+import { shortForm } from './short-forms'
 
-export const REPORT_VOICES = ['inspector', 'electrician', 'corrections', 'household'] as const
+export const REPORT_VOICES = VOICES
 export type ReportVoice = (typeof REPORT_VOICES)[number]
 export const REPORT_TITLES: Readonly<Record<ReportVoice, string>> = {
   inspector: 'Inspection of the wiring',
   electrician: 'Findings and remedies',
   corrections: 'Correction notice',
   household: 'Your wiring in plain words',
+  insurance: 'Short form for the insurer',
+  rental: 'Short form for the rental',
 }
 
 /** What every voice tells from. */
 interface Told {
   readonly site: Site
   readonly assessment: Assessment
-  /** Faults, and what leans to one. */
-  readonly findings: readonly SpokenResult[]
+  /** Faults, and what leans to one, as they are told. */
+  readonly findings: readonly ToldFinding[]
+  readonly leftOut: readonly LeftOut[]
   readonly groups: readonly FindingGroup[]
   readonly allowed: readonly FindingGroup[]
   readonly visit: Visit
@@ -37,11 +47,14 @@ interface Told {
 export function reportPaper(house: House, voice: ReportVoice): Paper {
   const site = new Site(house)
   const assessment = assess(house)
-  const findings = assessment.results.filter(r => r.outcome === 'fault' || r.leans !== undefined)
+  const { told: findings, leftOut } = tellFindings(
+    house,
+    assessment.results.filter(r => r.outcome === 'fault' || r.leans !== undefined),
+  )
   const bySeverity = SEVERITIES.flatMap(s => groupAlike(findings.filter(f => f.severity === s)))
   const allowed = groupAlike(assessment.results.filter(r => r.outcome === 'allowed'))
   const visit = visitOf(site, assessment.results, recordedScope(site))
-  const told = { site, assessment, findings, groups: bySeverity, allowed, visit }
+  const told = { site, assessment, findings, leftOut, groups: bySeverity, allowed, visit }
   const { premises } = site
   const name = valueOf(premises, 'name') ?? 'Property'
   const place = [name, valueOf(premises, 'street')].filter(Boolean).join(', ')
@@ -55,12 +68,19 @@ export function reportPaper(house: House, voice: ReportVoice): Paper {
     blocks: WRITERS[voice](told),
   }
 }
+const short = (voice: 'insurance' | 'rental') => (told: Told) => [
+  ...shortForm(told.site, told.assessment, voice),
+  ...leftOutBlocks(told),
+  ...closing(),
+]
 
 const WRITERS: Readonly<Record<ReportVoice, (told: Told) => readonly Block[]>> = {
   inspector: inspectorPaper,
   electrician: electricianPaper,
   corrections: correctionsPaper,
   household: householdPaper,
+  insurance: short('insurance'),
+  rental: short('rental'),
 }
 
 const h = (text: string, level: 1 | 2 = 1): Block => ({ kind: 'heading', level, text })
@@ -87,6 +107,44 @@ function leanWords({ leans }: SpokenResult): string {
   if (!leans) return ''
   const unless = leans.unless.length > 0 ? ` unless ${leans.unless.join(', or ')}` : ''
   return `A fault${unless}. Settled by: ${leans.ask.label}: ${leans.ask.look}.`
+}
+
+/** What was found, in the composed sentence or in the person's own words; a weight set by hand says so. */
+function foundWords(f: ToldFinding): string {
+  const byHand = f.byHand
+    ? ` Weighed by hand (computed: ${f.byHand.computed}): ${f.byHand.reason}.`
+    : ''
+  return `${(f.own ?? f.why).replace(/[.\s]+$/, '')}.${byHand}`
+}
+
+/** Photographs of things, each once. */
+function picturesOf(site: Site, things: ReadonlySet<string>): Block[] {
+  return site.all.photo.flatMap(photo => {
+    const of = valueOf(photo, 'of')
+    const hash = valueOf(photo, 'hash')
+    if (of === undefined || hash === undefined || !things.has(of)) return []
+    return {
+      kind: 'picture' as const,
+      hash,
+      caption: [valueOf(photo, 'caption') ?? labelOf(site, photo), valueOf(photo, 'shows')]
+        .filter(Boolean)
+        .join(' · '),
+      marks: valueOf(photo, 'marks') ?? '',
+    }
+  })
+}
+
+function leftOutBlocks({ leftOut }: Pick<Told, 'leftOut'>): Block[] {
+  if (leftOut.length === 0) return []
+  return [
+    h('Left out by the person who signs'),
+    say('Found, kept on record, and not told above, for the reason given with each.'),
+    list(
+      leftOut.map(
+        ({ finding, reason }) => `${finding.title}: ${finding.subject.label}. Reason: ${reason}`,
+      ),
+    ),
+  ]
 }
 
 function summaryOf({ site, assessment, groups, allowed }: Told): Block[] {
@@ -133,7 +191,8 @@ function inspectorPaper(told: Told): readonly Block[] {
   const { site, findings } = told
   const showsSections = valueOf(site.premises, 'citeSections') === true
   const blocks = [...summaryOf(told), ...visitBlocks(told)]
-  const byPlace = new Map<string, SpokenResult[]>()
+  const pictured = new Set<string>()
+  const byPlace = new Map<string, ToldFinding[]>()
   for (const f of findings) {
     const thing = site.house.subjects.get(f.subject.id)
     const place = thing ? labelOf(site, placeOf(site, thing, 'rooms')) : f.subject.label
@@ -151,16 +210,48 @@ function inspectorPaper(told: Told): readonly Block[] {
       blocks.push(say(`${f.title}: ${placesOf(g)}`, 'strong'))
       const leads = ruleById(f.rule)?.consequence ?? ''
       const section = showsSections ? ` (${f.sections.join(', ')})` : ''
-      blocks.push(say(`${f.why}.${section} ${leads} ${leanWords(f)}`.replace(/\s+/g, ' ').trim()))
+      const text = `${foundWords(f)}${section} ${leads} ${leanWords(f)}`
+      blocks.push(say(text.replace(/\s+/g, ' ').trim()))
       blocks.push(say(`${SEVERITY_WORDS[severity]}. ${WHO[severity]}.`, 'soft'))
+      const things = new Set(g.all.map(a => a.subject.id).filter(id => !pictured.has(id)))
+      for (const id of things) pictured.add(id)
+      blocks.push(...picturesOf(site, things))
     }
   }
   return [
     ...blocks,
+    ...leftOutBlocks(told),
     ...allowedBlocks(told),
     ...limitationBlocks(told),
+    ...drawingBlocks(told),
     ...glossary(told),
     ...closing(),
+  ]
+}
+
+/** The house as it was drawn on the visit: each panel, what it feeds, and how it is bonded. */
+function drawingBlocks({ site, assessment }: Told): Block[] {
+  const panels = site.all.enclosure.filter(e => site.children(e, 'breaker').length > 0)
+  const drawing = (svg: string, caption: string, share = 1): Block => ({
+    kind: 'drawing',
+    svg,
+    caption,
+    share,
+  })
+  if (panels.length === 0) return []
+  return [
+    // A drawing may fill a page: its chapter begins on one of its own.
+    { kind: 'break' },
+    h('Drawings'),
+    ...panels.map(p =>
+      drawing(panelFaceSvg(site, p, assessment.results), `${labelOf(site, p)}, as found`, 0.9),
+    ),
+    drawing(bondMapSvg(site, assessment.results), 'How it is supplied, grounded and bonded'),
+    ...panels.flatMap(p =>
+      circuitTreeSvgs(site, p).map(svg =>
+        drawing(svg, `What ${labelOf(site, p)} feeds, as far as traced`),
+      ),
+    ),
   ]
 }
 
@@ -242,7 +333,7 @@ function electricianPaper(told: Told): readonly Block[] {
     for (const g of mine) {
       const { first: f } = g
       blocks.push(h(`${f.title}: ${placesOf(g)}`, 2))
-      blocks.push(say(`${f.why}. ${leanWords(f)}`.trim()))
+      blocks.push(say(`${foundWords(f)} ${leanWords(f)}`.trim()))
       if (f.working.length > 0) blocks.push(list(f.working))
       blocks.push(say(`Sections: ${f.sections.join(', ')}. ${f.standingWhy ?? ''}`.trim(), 'soft'))
       const planned = tasks.filter(t =>
@@ -277,6 +368,7 @@ function electricianPaper(told: Told): readonly Block[] {
   }
   return [
     ...blocks,
+    ...leftOutBlocks(told),
     ...quoteBlocks(site),
     ...allowedBlocks(told),
     ...limitationBlocks(told),
@@ -317,7 +409,8 @@ const FAMILY_WORDS: Readonly<Record<string, string>> = {
   rooms: 'Rooms',
 }
 /** Pass or correction for each part of the work, nothing else, and the list for the next visit. */
-function correctionsPaper({ assessment, groups, findings }: Told): readonly Block[] {
+function correctionsPaper(told: Told): readonly Block[] {
+  const { site, assessment, groups, findings } = told
   const proven = groups.filter(g => !g.first.leans)
   const open = groups.filter(g => g.first.leans)
   const familyOf = (r: { rule: string }) => ruleById(r.rule)?.family ?? 'rooms'
@@ -336,7 +429,7 @@ function correctionsPaper({ assessment, groups, findings }: Told): readonly Bloc
     return [words, verdict]
   })
   const line = (g: FindingGroup, n: number) =>
-    `${n + 1}. ${g.first.title}: ${placesOf(g, 12)}. ${g.first.why}. ${g.first.sections.join(', ')}`
+    `${n + 1}. ${g.first.title}: ${placesOf(g, 12)}. ${foundWords(g.first)} ${g.first.sections.join(', ')}`
   return [
     { kind: 'table', head: ['Part', 'Result'], rows, widths: [5, 3] },
     h('Corrections'),
@@ -347,6 +440,8 @@ function correctionsPaper({ assessment, groups, findings }: Told): readonly Bloc
           list(open.map(g => `${g.first.title}: ${placesOf(g)}. ${leanWords(g.first)}`)),
         ]
       : []),
+    ...leftOutBlocks(told),
+    ...returnBlocks(site, assessment),
     h('At the next visit'),
     say(
       'Each correction is looked at again, with its reading. ' +
@@ -356,9 +451,39 @@ function correctionsPaper({ assessment, groups, findings }: Told): readonly Bloc
   ]
 }
 
+/** What was looked at again, visit by visit. */
+function returnBlocks(site: Site, { results }: Assessment): Block[] {
+  return returnVisitsOf(site.house).flatMap((visit): Block[] => {
+    const { rechecks, isPassed } = sheetOf(site.house, visit, results)
+    const number = valueOf(visit, 'number') ?? 1
+    const head = [`Return visit ${number}`, valueOf(visit, 'on'), valueOf(visit, 'by')]
+    const next = valueOf(visit, 'nextOn')
+    return [
+      h(head.filter(Boolean).join(' · ')),
+      {
+        kind: 'table',
+        head: ['Found before', 'Found now', 'Reading and note'],
+        widths: [6, 2, 3],
+        rows: rechecks.map(r => [
+          r.was,
+          r.state,
+          [valueOf(r.thing, 'reading'), valueOf(r.thing, 'note')].filter(Boolean).join('; '),
+        ]),
+      },
+      ...picturesOf(site, new Set(rechecks.map(r => r.thing.id))),
+      say(
+        isPassed
+          ? 'All corrections pass.'
+          : `Not passed yet.${next ? ` Next visit: ${next}.` : ''}`,
+        'strong',
+      ),
+    ]
+  })
+}
+
 /** One page for the people who live there. Short words, short sentences; the same fault once, wherever it is. */
 const MOST_LINES = 7
-function householdPaper({ site, assessment, findings, allowed }: Told): readonly Block[] {
+function householdPaper({ site, assessment, findings, leftOut, allowed }: Told): readonly Block[] {
   const of = (...severities: Severity[]): readonly (readonly SpokenResult[])[] => {
     const byRule = new Map<string, SpokenResult[]>()
     for (const f of findings)
@@ -422,6 +547,9 @@ function householdPaper({ site, assessment, findings, allowed }: Told): readonly
       `We could not see all of it: ${count(assessment.totals.undecided, 'check')} stayed open. ` +
         'That does not mean it is fine, and it does not mean it is bad.',
     ),
+    ...(leftOut.length > 0
+      ? [say(`${count(leftOut.length, 'thing')} found but not told here: ask for the long report.`)]
+      : []),
     say('If you smell burning, or feel a tingle, switch the main off and call for help.', 'strong'),
   ]
 }

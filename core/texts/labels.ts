@@ -82,6 +82,16 @@ function makeLabel(site: Site, subject: Subject): string {
       const thing = site.house.subjects.get(valueOf(subject, 'of') ?? '')
       return thing ? `${title}: ${labelOf(site, thing)}` : title
     }
+    case 'edit':
+    case 'recheck': {
+      const thing = site.house.subjects.get(valueOf(subject, 'of') ?? '')
+      const what = KIND_LABEL[subject.kind]
+      return thing ? `${what}: ${labelOf(site, thing)}` : what
+    }
+    case 'signing':
+      return `revision ${valueOf(subject, 'number') ?? '?'}`
+    case 'returnVisit':
+      return `return visit ${valueOf(subject, 'number') ?? '?'}`
     case 'photo':
       return valueOf(subject, 'caption') ?? 'photograph'
     case 'premises':

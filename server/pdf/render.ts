@@ -34,13 +34,50 @@ function know({ regular, bold }: Fonts): void {
 pdfmake.setUrlAccessPolicy(() => false)
 pdfmake.setLocalAccessPolicy(() => false)
 
+/** What stands at the head of the first page, and who sends it; of the reader's own. */
+export interface Letterhead {
+  /** Name, address, license: a line each. */
+  readonly lines: readonly string[]
+  /** Picture of a signature, as a data address; set at the end of a signed report. */
+  readonly signature?: string
+}
+export interface Dress {
+  /** JPEG bytes of a photograph, with its marks; undefined where the file is not here. */
+  readonly pictureOf?: (picture: Picture) => Promise<Uint8Array | undefined>
+  readonly letterhead?: Letterhead
+}
+type Picture = Block & { kind: 'picture' }
+
 /** A paper as PDF, US letter, with the property at the head of each page and "page x of y" at its foot. */
-export async function renderPdf(paper: Paper, fonts: Fonts): Promise<Uint8Array> {
+export async function renderPdf(
+  paper: Paper,
+  fonts: Fonts,
+  { pictureOf, letterhead }: Dress = {},
+): Promise<Uint8Array> {
   know(fonts)
+  const images = new Map<Picture, string>()
+  for (const b of paper.blocks)
+    if (b.kind === 'picture') {
+      const bytes = await pictureOf?.(b)
+      if (bytes) images.set(b, `data:image/jpeg;base64,${Buffer.from(bytes).toString('base64')}`)
+    }
+  const signature = letterhead?.signature
+  const isSigned = paper.blocks.some(b => b.kind === 'heading' && b.text === 'Signed')
   const content: Content[] = [
+    ...(letterhead?.lines.length
+      ? [
+          {
+            stack: letterhead.lines.map((line, i) => ({ text: printable(line), bold: i === 0 })),
+            style: 'soft',
+            fontSize: 9.5,
+            margin: [0, 0, 0, 10],
+          } as Content,
+        ]
+      : []),
     { text: printable(paper.title), style: 'title' },
     { text: printable(paper.subtitle), style: 'soft', margin: [0, 0, 0, 12] },
-    ...paper.blocks.map(contentOf),
+    ...contentsOf(paper.blocks, images),
+    ...(signature && isSigned ? [{ image: signature, fit: [180, 60] } as Content] : []),
   ]
   const definition: TDocumentDefinitions = {
     pageSize: 'LETTER',
@@ -67,15 +104,74 @@ export async function renderPdf(paper: Paper, fonts: Fonts): Promise<Uint8Array>
       margin: [54, 12, 54, 0],
     }),
     content,
-    // A heading at the foot of a page with nothing but headings under it goes to the next.
-    pageBreakBefore: (node, { getFollowingNodesOnPage }) =>
+    // A heading, or the line that names a finding, at the foot of a page with nothing under it goes to the next.
+    pageBreakBefore: (node, { getFollowingNodesOnPage, getNodesOnNextPage }) =>
       node.headlineLevel !== undefined &&
+      getNodesOnNextPage().length > 0 &&
       getFollowingNodesOnPage().every(next => next.headlineLevel !== undefined),
   }
   return new Uint8Array(await pdfmake.createPdf(definition).getBuffer())
 }
 
-function contentOf(block: Block): Content {
+/** Pictures that follow each other stand side by side. */
+function contentsOf(
+  blocks: readonly Block[],
+  images: ReadonlyMap<Picture, string>,
+): readonly Content[] {
+  const contents: Content[] = []
+  for (let i = 0; i < blocks.length; i++) {
+    const block = blocks[i] as Block
+    if (block.kind !== 'picture') {
+      contents.push(contentOf(block))
+      continue
+    }
+    const pair: Picture[] = [block]
+    const next = blocks[i + 1]
+    if (next?.kind === 'picture') {
+      pair.push(next)
+      i++
+    }
+    contents.push({
+      columns: pair.map(p => pictureContent(p, images.get(p))),
+      columnGap: 14,
+      margin: [0, 2, 0, 8],
+    } as Content)
+  }
+  return contents
+}
+const PICTURE_W = 244
+function pictureContent({ caption }: Picture, image: string | undefined): Content {
+  const text = { text: printable(caption), style: 'soft', fontSize: 8.5 }
+  return {
+    width: PICTURE_W,
+    stack: image
+      ? [{ image, fit: [PICTURE_W, 200] }, text]
+      : [{ text: 'Photograph, not in this file', style: 'soft' }, text],
+    unbreakable: true,
+  } as Content
+}
+
+/** Width between the margins, in points; a drawing is never taller than a page can hold. */
+const TEXT_W = 504
+const TEXT_H = 610
+function drawingContent({ svg, caption, share }: Block & { kind: 'drawing' }): Content {
+  const [, w = '1', h = '1'] = /width="([\d.]+)" height="([\d.]+)"/.exec(svg) ?? []
+  const scale = Math.min((TEXT_W * share) / Number(w), TEXT_H / Number(h))
+  return {
+    stack: [
+      { text: printable(caption), style: 'strong', margin: [0, 8, 0, 3] },
+      {
+        svg: printable(svg).replace('<svg ', '<svg font-family="Corvit" '),
+        width: Number(w) * scale,
+        height: Number(h) * scale,
+      },
+    ],
+    unbreakable: true,
+    margin: [0, 0, 0, 8],
+  } as Content
+}
+
+function contentOf(block: Exclude<Block, { kind: 'picture' }>): Content {
   switch (block.kind) {
     case 'heading':
       return {
@@ -88,6 +184,7 @@ function contentOf(block: Block): Content {
       return {
         text: printable(block.text),
         ...(block.tone && { style: block.tone }),
+        ...(block.tone === 'strong' && { headlineLevel: 3 }),
         margin: [0, 0, 0, 4],
       }
     case 'list':
@@ -107,6 +204,8 @@ function contentOf(block: Block): Content {
       return tableOf(block)
     case 'labels':
       return labelsOf(block.items)
+    case 'drawing':
+      return drawingContent(block)
     case 'break':
       return { text: '', pageBreak: 'after' }
   }

@@ -1,5 +1,5 @@
 <script lang="ts">
-import type { BondMap, MapNode, MapTie } from '#core'
+import type { BondMap, MapTie } from '#core'
 
 export interface BondMapProps {
   map: BondMap
@@ -11,82 +11,16 @@ export interface BondMapEmits {
 </script>
 
 <script setup lang="ts">
+import { bondLayout, TIE_DASH } from '#core'
+
 const { map, compact = false } = defineProps<BondMapProps>()
 const emit = defineEmits<BondMapEmits>()
 
-const W = 208
-const H = 74
-const GX = 40
-const GY = 96
-const LEAF = 178
-/** Room for the words left of the first line down. */
-const LEFT = 96
-interface Placed {
-  node: MapNode
-  x: number
-  y: number
-  w: number
-  h: number
-}
-
-/** A tree from the utility down: enclosures in rows by depth, electrodes and pipes hung below what they land on. */
-const placed = computed(() => {
-  const children = new Map<string, MapNode[]>()
-  const up = new Map<string, string>()
-  for (const t of map.ties)
-    if ((t.kind === 'supply' || t.kind === 'feeder') && t.from !== t.to) up.set(t.to, t.from)
-  for (const n of map.nodes) {
-    const tie = map.ties.find(
-      t =>
-        t.from === n.id && (t.kind === 'grounding electrode conductor' || t.kind === 'pipe bond'),
-    )
-    const parent = up.get(n.id) ?? tie?.to ?? (n.id === 'utility' ? undefined : 'utility')
-    if (parent) children.set(parent, [...(children.get(parent) ?? []), n])
-  }
-  const list: Placed[] = []
-  const isLeaf = (n: MapNode) => n.kind !== 'enclosure' && n.kind !== 'utility'
-  /** First free place of each row. */
-  const free: number[] = []
-  /** Most leaves in a row: a row with many stands taller. */
-  const most: number[] = []
-  const count = (n: MapNode, depth: number) => {
-    const all = children.get(n.id) ?? []
-    most[depth] = Math.max(most[depth] ?? 0, all.filter(isLeaf).length)
-    for (const c of all) if (!isLeaf(c)) count(c, depth + 1)
-  }
-  const top = (depth: number): number =>
-    depth === 0 ? 20 : top(depth - 1) + Math.max(H, (most[depth - 1] ?? 0) * 46 - 24) + GY
-  const place = (n: MapNode, depth: number): number => {
-    const all = children.get(n.id) ?? []
-    const leaves = all.filter(isLeaf)
-    const below = all.filter(c => !isLeaf(c)).map(c => place(c, depth + 1))
-    const middle = below.length === 0 ? 0 : (below[0]! + below.at(-1)!) / 2
-    const x = Math.max(free[depth] ?? LEFT, middle)
-    const y = top(depth)
-    list.push({ node: n, x, y, w: W, h: H })
-    // Electrodes and pipes stand beside their enclosure, one under another, so that a row stays readable.
-    leaves.forEach((leaf, i) =>
-      list.push({
-        node: leaf,
-        x: x + W + GX,
-        y: y + i * 46 - (leaves.length > 2 ? 20 : 0),
-        w: LEAF,
-        h: 40,
-      }),
-    )
-    free[depth] = x + W + GX + (leaves.length > 0 ? LEAF + GX : 0)
-    return x
-  }
-  const root = map.nodes.find(n => n.id === 'utility')
-  if (root) {
-    count(root, 0)
-    place(root, 0)
-  }
-  return list
-})
-const at = computed(() => new Map(placed.value.map(p => [p.node.id, p])))
-const width = computed(() => Math.max(320, ...placed.value.map(p => p.x + p.w)) + 20)
-const height = computed(() => Math.max(160, ...placed.value.map(p => p.y + p.h)) + 24)
+const layout = computed(() => bondLayout(map))
+const placed = computed(() => layout.value.nodes)
+const lines = computed(() => layout.value.ties)
+const width = computed(() => layout.value.width)
+const height = computed(() => layout.value.height)
 
 const TONE: Record<MapTie['state'], string> = {
   sound: 'var(--ink)',
@@ -96,55 +30,7 @@ const TONE: Record<MapTie['state'], string> = {
   'lawful old': 'var(--upgrade)',
   'not seen': 'var(--soft)',
 }
-const DASH: Partial<Record<MapTie['state'], string>> = {
-  missing: '2 7',
-  'not seen': '7 6',
-  'lawful old': '12 4',
-}
-interface Line {
-  tie: MapTie
-  d: string
-  tx: number
-  ty: number
-  anchor: 'start' | 'middle' | 'end'
-}
-const lines = computed(() =>
-  map.ties.flatMap((tie): Line[] => {
-    const a = at.value.get(tie.from)
-    const b = at.value.get(tie.to)
-    if (!a || !b || tie.kind === 'neutral bond') return []
-    if (tie.kind === 'grounding electrode conductor' || tie.kind === 'pipe bond') {
-      const [leaf, host] = [a, b]
-      const y = leaf.y + leaf.h / 2
-      const mid = leaf.x - GX / 2
-      const hy = host.y + H - 12
-      return [
-        {
-          tie,
-          d: `M${leaf.x} ${y} H${mid} V${hy} H${host.x + host.w}`,
-          tx: leaf.x + leaf.w / 2,
-          ty: y + 4,
-          anchor: 'middle',
-        },
-      ]
-    }
-    // The grounding conductor of a feeder runs beside it.
-    const off = tie.kind === 'ground' ? 9 : 0
-    const x1 = a.x + a.w / 2 + off
-    const x2 = b.x + b.w / 2 + off
-    const y1 = a.y + a.h
-    const mid = b.y - GY / 2 + (tie.kind === 'ground' ? 10 : 0)
-    return [
-      {
-        tie,
-        d: `M${x1} ${y1} V${mid} H${x2} V${b.y}`,
-        tx: x2 + (tie.kind === 'ground' ? 8 : -8),
-        ty: b.y - 12,
-        anchor: tie.kind === 'ground' ? 'start' : 'end',
-      },
-    ]
-  }),
-)
+const DASH = TIE_DASH
 const bonds = computed(
   () => new Map(map.ties.filter(t => t.kind === 'neutral bond').map(t => [t.from, t])),
 )

@@ -19,7 +19,7 @@ export interface PanelFaceEmits {
 </script>
 
 <script setup lang="ts">
-import { quantity } from '#core'
+import { quantity, spaceAt, spacesOf } from '#core'
 const { enclosure, site, markOf, selected = '', compact = false } = defineProps<PanelFaceProps>()
 const emit = defineEmits<PanelFaceEmits>()
 
@@ -31,11 +31,7 @@ const METAL: Record<string, string> = {
   'silver-looking': 'var(--metal-al)',
   'copper-looking': 'var(--metal-cu)',
 }
-const spaces = computed(
-  () =>
-    valueOf(enclosure, 'spaces') ??
-    Math.max(8, ...site.children(enclosure, 'breaker').map(b => (valueOf(b, 'space') ?? 1) + 2)),
-)
+const spaces = computed(() => spacesOf(site, enclosure))
 const rows = computed(() => Math.ceil(spaces.value / 2))
 const isDownEachSide = computed(() => valueOf(enclosure, 'numbering') === 'down each side')
 const g = computed(() =>
@@ -55,14 +51,7 @@ const bottom = computed(() => g.value.top + rows.value * g.value.row)
 const height = computed(() => bottom.value + (compact ? 16 : 56))
 
 function place(space: number) {
-  const side = isDownEachSide.value
-    ? space <= rows.value
-      ? 'left'
-      : 'right'
-    : space % 2 === 1
-      ? 'left'
-      : 'right'
-  const row = isDownEachSide.value ? (space - 1) % rows.value : Math.ceil(space / 2) - 1
+  const { side, row } = spaceAt(space, rows.value, isDownEachSide.value)
   return {
     side,
     row,

@@ -1,0 +1,208 @@
+import { assess, type SpokenResult } from '../assess/assess'
+import { Site } from '../derive/site'
+import { fieldOf, type VOICES } from '../model/fields'
+import { isKind, valueOf, type House, type Subject } from '../model/house'
+import { Ledger } from '../model/ledger'
+import type { Noted, Observation } from '../model/observation'
+import { labelOf, valueText } from '../texts/labels'
+import { openLoopsOf, type OpenLoop } from '../views/walk'
+import { recordedScope } from '../visit/recorded'
+import { visitOf } from '../visit/visit'
+import type { Block, Paper } from './paper'
+import { reportPaper } from './report-papers'
+
+export type SignedVoice = (typeof VOICES)[number]
+
+/** What has to be closed, or disclosed with a reason, before a report is signed. */
+export interface Unsettled {
+  /** Loose ends that nobody has closed or disclosed, each with its thing and field. */
+  readonly loops: readonly OpenLoop[]
+  /** Questions within the scope that nobody has answered. */
+  readonly questions: number
+  /** Findings that two people recorded differently. */
+  readonly total: number
+}
+
+/** What is still unsettled about a report. Nothing is signed over it in silence. */
+export function unsettledOf(house: House): Unsettled {
+  const site = new Site(house)
+  const { results } = assess(house)
+  const loops = openLoopsOf(site).filter(l => l.disclosed === undefined)
+  const visit = visitOf(site, results, recordedScope(site))
+  const questions = visit.stops.reduce((n, s) => n + s.questions.length, 0)
+  return { loops, questions, total: loops.length + questions }
+}
+
+/** The text a seal is made from: the same paper gives the same text, key by key. */
+export const sealText = (paper: Paper): string => JSON.stringify(paper)
+
+/** The signatures on record, first to last. */
+export const signingsOf = (house: House): readonly Subject<'signing'>[] =>
+  [...house.subjects.values()]
+    .filter((s): s is Subject<'signing'> => isKind(s, 'signing'))
+    .sort((a, b) => (valueOf(a, 'number') ?? 0) - (valueOf(b, 'number') ?? 0))
+
+/** Marks of the papers themselves are no change of the house. */
+const BESIDE: ReadonlySet<string> = new Set(['signing', 'edit'])
+
+/** The observations made after a signature, oldest first, without those of the signature itself. */
+export function logSince(ledger: Ledger, signing: Subject): readonly Observation[] {
+  return ledger
+    .log()
+    .filter(
+      o =>
+        `${o.clock} ${o.id}` > signing.born &&
+        !('subject' in o && BESIDE.has(ledger.everKind(o.subject) ?? '')),
+    )
+}
+
+/** The house as it was when a report was signed. */
+export const houseAt = (ledger: Ledger, signing: Subject): House =>
+  new Ledger(ledger.log().filter(o => `${o.clock} ${o.id}` <= signing.born)).house
+
+export interface Turn {
+  readonly rule: string
+  readonly subject: string
+  readonly text: string
+}
+/** What is different between two states of a house, finding by finding. */
+export interface Difference {
+  readonly gone: readonly Turn[]
+  readonly added: readonly Turn[]
+  readonly reworded: readonly Turn[]
+}
+
+const isFinding = (r: SpokenResult) => r.outcome === 'fault' || r.leans !== undefined
+const textOf = (r: SpokenResult) => `${r.title}: ${r.subject.label}`
+
+/** Compares the findings of two states: what is gone, what came, and what is now said otherwise. */
+export function differenceOf(before: House, after: House): Difference {
+  const of = (house: House) =>
+    new Map(
+      assess(house)
+        .results.filter(isFinding)
+        .map(r => [`${r.rule} ${r.subject.id}`, r]),
+    )
+  const was = of(before)
+  const is = of(after)
+  const turn = (r: SpokenResult, text = textOf(r)): Turn => ({
+    rule: r.rule,
+    subject: r.subject.id,
+    text,
+  })
+  return {
+    gone: [...was].flatMap(([key, r]) => (is.has(key) ? [] : turn(r))),
+    added: [...is].flatMap(([key, r]) => (was.has(key) ? [] : turn(r))),
+    reworded: [...is].flatMap(([key, r]) => {
+      const old = was.get(key)
+      const isSame = old === undefined || (old.why === r.why && old.severity === r.severity)
+      return isSame ? [] : turn(r, `${textOf(r)}: was “${old.why}”, is “${r.why}”`)
+    }),
+  }
+}
+
+/** What changed, in the sentences of an amendment. */
+export function differenceWords({ gone, added, reworded }: Difference): readonly string[] {
+  const lines = [
+    ...gone.map(t => `No longer found: ${t.text}.`),
+    ...added.map(t => `New: ${t.text}.`),
+    ...reworded.map(t => `Said otherwise: ${t.text}.`),
+  ]
+  return lines.length > 0 ? lines : ['No finding changed.']
+}
+
+/** An observation as a line of the log: what, value, who, when. */
+export function logLine(house: House, o: Observation): string {
+  const site = new Site(house)
+  const nameOf = (id: string) => {
+    const thing = house.subjects.get(id)
+    return thing ? labelOf(site, thing) : id
+  }
+  if (o.act === 'retract') return 'taken back'
+  const thing = house.subjects.get(o.subject)
+  if (o.act === 'add') return `${nameOf(o.subject)}: added`
+  if (o.act === 'drop') return `${o.subject}: taken out`
+  const field = thing && fieldOf(thing.kind, o.field)
+  const label = field?.label ?? o.field
+  if (o.act === 'block') return `${nameOf(o.subject)}: ${label}: could not be seen (${o.reason})`
+  return `${nameOf(o.subject)}: ${label}: ${valueWords(o, thing, nameOf, site)}`
+}
+function valueWords(
+  o: Noted,
+  thing: Subject | undefined,
+  nameOf: (id: string) => string,
+  site: Site,
+): string {
+  const field = thing && fieldOf(thing.kind, o.field)
+  if (!field || field.type === 'ref' || field.type === 'refs')
+    return [o.value]
+      .flat()
+      .map(v => nameOf(String(v)))
+      .join(', ')
+  return valueText(field, o.value, site.units)
+}
+
+/** What the person who signs says. */
+export interface ToSign {
+  readonly voice: SignedVoice
+  readonly by: string
+  /** Year-month-day. */
+  readonly on: string
+  /** Why questions stay open; empty where none does. */
+  readonly discloses: string
+  /** Said of an amendment, besides what the findings themselves show. */
+  readonly changes: string
+}
+
+/**
+ * The paper that is signed: the report, what it leaves open and why, and of an amendment what changed since the
+ * revision before. It is frozen as it is.
+ * @returns the paper with its number, or why it cannot be signed
+ */
+export function paperToSign(
+  ledger: Ledger,
+  { voice, by, on, discloses, changes }: ToSign,
+):
+  | { readonly paper: Paper; readonly number: number; readonly open: number }
+  | { readonly refused: string } {
+  const { house } = ledger
+  const open = unsettledOf(house).total
+  if (by.trim() === '') return { refused: 'A report is signed by somebody: give the name' }
+  if (open > 0 && discloses.trim() === '')
+    return { refused: `${open} questions are open: close them, or say why they stay open` }
+  const before = signingsOf(house).filter(s => valueOf(s, 'voice') === voice)
+  const last = before.at(-1)
+  const number = (valueOf(last, 'number') ?? 0) + 1
+  if (last !== undefined && changes.trim() === '' && logSince(ledger, last).length === 0)
+    return {
+      refused: 'Nothing was recorded since the last revision: say what the amendment is for',
+    }
+  const paper = reportPaper(house, voice)
+  const blocks: Block[] = []
+  if (last !== undefined) {
+    const differs = differenceWords(differenceOf(houseAt(ledger, last), house))
+    const items = [...(changes.trim() ? [changes.trim()] : []), ...differs]
+    blocks.push(
+      { kind: 'heading', level: 1, text: `What changed since revision ${number - 1}` },
+      { kind: 'list', items },
+    )
+  }
+  blocks.push(...paper.blocks)
+  if (open > 0)
+    blocks.push(
+      { kind: 'heading', level: 1, text: 'Left open when it was signed' },
+      {
+        kind: 'text',
+        text: `${open} ${open === 1 ? 'question' : 'questions'}. ${discloses.trim()}`,
+      },
+    )
+  blocks.push(
+    { kind: 'heading', level: 1, text: 'Signed' },
+    { kind: 'text', text: `Revision ${number}, signed by ${by.trim()} on ${on}.`, tone: 'strong' },
+  )
+  return {
+    paper: { ...paper, subtitle: `${paper.subtitle} · revision ${number}`, blocks },
+    number,
+    open,
+  }
+}
