@@ -56,7 +56,7 @@ export {
 export { compareIn, labelOf, lookFor, valueText, type Look } from './texts/labels'
 export { readJob, readJobFile, type ReadFile } from './file/read'
 export { writeHouse, writeLog } from './file/write'
-export { firstObservations, type FirstFacts } from './file/first'
+export { firstObservations, type FirstFacts, type OwnFacts } from './file/first'
 export { checkLinks, checkObservations, sift, type Refusal } from './file/check'
 export { RENAMED_RULES, ruleNow, upcastObservation } from './file/upcast'
 export { BOUNDS } from './file/bounds'
@@ -73,7 +73,7 @@ export type { Stamper } from './file/from-house'
 export { EDITIONS, editionFor, citeIn, sectionIn, type Edition } from './tables/editions'
 export { SIZES, standardRatings, type Size } from './tables/ampacity'
 export { allowedDevice } from './tables/allowed-device'
-export { Report, writeReport, limitationsOf, CAUTIONS, type Voice } from './texts/report'
+export { limitationsOf, CAUTIONS } from './texts/report'
 export { looksOf, type OpenLook } from './views/looks'
 export { observationsOf, withChanges, type Change as WorkChange } from './plan/change'
 export { atBudget, dangerOf, Frontier, frontierOf, type FrontierPoint } from './plan/budget'
@@ -156,12 +156,20 @@ export {
   type RecheckState,
   type ReturnSheet,
 } from './papers/rechecks'
+export { appointmentsOf, nextDayOf, stageOf, type Appointment, type JobStage } from './record/stage'
 export { conflictsIn, mergeLogs, type Clash, type MergeConflict, type Merged } from './record/merge'
 export { bondLayout, TIE_DASH } from './drawings/bond-layout'
 export { bondMapSvg } from './drawings/bond-map'
 export { circuitTreeSvgs } from './drawings/circuit-tree'
 export { panelFaceSvg, spaceAt, spacesOf } from './drawings/panel-face'
-export { paperText, withinSentence, type Block, type Label, type Paper } from './papers/paper'
+export {
+  paperText,
+  withinSentence,
+  type Block,
+  type FindingMark,
+  type Label,
+  type Paper,
+} from './papers/paper'
 export {
   labelsOf,
   passWords,

@@ -1,6 +1,6 @@
 /** Everything that crosses the wire, in one place: server and browser parse with the same schemas. */
 import { z } from 'zod'
-import { EDITIONS, ObservationSchema, plainText, PAPERS } from '../core'
+import { EDITIONS, ObservationSchema, plainText, PAPERS, REPORT_VOICES } from '../core'
 
 export const JobId = z.string().regex(/^[a-z0-9-]{6,40}$/, 'not a job id')
 export const DeviceId = z.string().regex(/^[\w-]{1,24}$/, 'not the name of a device')
@@ -37,6 +37,10 @@ export const JobSummary = z.object({
   undecided: count,
   /** Open within the scope of the visit; null until it is counted. */
   inScope: count.nullable(),
+  /** How far it is: planned, on site, writing, signed, return. */
+  stage: z.string(),
+  /** Day of the next visit; empty where none is set. */
+  nextOn: z.string(),
   /** First so many observations in sequence came from a file. */
   imported: count,
   /** Whose job it is; empty in a demo. */
@@ -45,7 +49,12 @@ export const JobSummary = z.object({
   isOwn: z.boolean(),
 })
 export type JobSummary = z.infer<typeof JobSummary>
-export const JobList = z.object({ jobs: z.array(JobSummary), isDemo: z.boolean() })
+export const JobList = z.object({
+  jobs: z.array(JobSummary),
+  /** How many there are in all, of which these are a part. */
+  total: count,
+  isDemo: z.boolean(),
+})
 /** Observations in the order the server took them; `lastSequence` says where to go on from. */
 export const Job = z.object({
   job: JobSummary,
@@ -107,8 +116,57 @@ export const Health = z.object({
   problems: z.array(z.string()),
 })
 export const ExportQuery = z.object({ form: z.enum(['log', 'house']).default('log') })
-export const ReportQuery = z.object({
-  voice: z.enum(['inspector', 'electrician']).default('inspector'),
+export const ReportQuery = z.object({ voice: z.enum(REPORT_VOICES).default('inspector') })
+
+const FindingMark = z.object({ rule: z.string(), subjects: z.array(z.string()) }).optional()
+/** A document as data, as the server writes it. */
+export const PaperOut = z.object({
+  id: z.string(),
+  title: z.string(),
+  subtitle: z.string(),
+  running: z.string(),
+  blocks: z.array(
+    z.discriminatedUnion('kind', [
+      z.object({
+        kind: z.literal('heading'),
+        level: z.literal([1, 2]),
+        text: z.string(),
+        finding: FindingMark,
+      }),
+      z.object({
+        kind: z.literal('text'),
+        text: z.string(),
+        tone: z.enum(['soft', 'strong']).optional(),
+        finding: FindingMark,
+      }),
+      z.object({ kind: z.literal('list'), items: z.array(z.string()) }),
+      z.object({ kind: z.literal('checks'), items: z.array(z.string()) }),
+      z.object({
+        kind: z.literal('table'),
+        head: z.array(z.string()),
+        rows: z.array(z.array(z.string())),
+        widths: z.array(z.number()),
+        figures: z.array(z.number()).optional(),
+      }),
+      z.object({
+        kind: z.literal('labels'),
+        items: z.array(z.object({ text: z.string(), where: z.string() })),
+      }),
+      z.object({
+        kind: z.literal('picture'),
+        hash: z.string(),
+        caption: z.string(),
+        marks: z.string(),
+      }),
+      z.object({
+        kind: z.literal('drawing'),
+        svg: z.string(),
+        caption: z.string(),
+        share: z.number(),
+      }),
+      z.object({ kind: z.literal('break') }),
+    ]),
+  ),
 })
 
 /** Which paper: of the accepted plan, or the report in one voice. */

@@ -1,6 +1,6 @@
 /** Accounts and what they may do: schemas both sides share. */
 import { z } from 'zod'
-import { plainText } from '../core'
+import { plainText, VOICES } from '../core'
 
 /** From the least to the most that one may do. A reader has no account: a link shows one report. */
 export const ROLES = ['apprentice', 'assessor', 'owner'] as const
@@ -92,7 +92,7 @@ export const Link = z.object({
 export type Link = z.infer<typeof Link>
 export const Links = z.object({ links: z.array(Link) })
 export const NewLink = z.strictObject({
-  voice: z.enum(['inspector', 'electrician']),
+  voice: z.enum(VOICES),
   days: z.number().int().min(1, 'at least a day').max(365, 'at most a year'),
 })
 /** The token is told once; only its hash is kept. */

@@ -2,8 +2,8 @@ import type { Role } from './people'
 
 /** Who may call a route: anybody, whoever holds a link, or an account from this role up. */
 export type Who = 'anyone' | 'link' | Role
-/** What a write carries: JSON, a picture, or nothing at all. */
-export type Body = 'json' | 'photo' | 'none'
+/** What a write carries: JSON, a picture, a job file or bundle, or nothing at all. */
+export type Body = 'json' | 'photo' | 'file' | 'none'
 /** Which budget of calls a route draws on. */
 export type Rate = 'sign-in' | 'append' | 'import' | 'upload' | 'other'
 
@@ -40,6 +40,8 @@ export const ROUTES: readonly Route[] = [
   route('DELETE', '/api/me/passkeys/:passkeyId', 'apprentice'),
   route('POST', '/api/webauthn/register', 'apprentice', 'json', 'sign-in'),
   route('POST', '/api/webauthn/authenticate', 'anyone', 'json', 'sign-in'),
+  route('GET', '/api/me/settings', 'apprentice'),
+  route('PUT', '/api/me/settings', 'apprentice', 'json'),
   route('GET', '/api/people', 'owner'),
   route('POST', '/api/people', 'owner', 'json'),
   route('PATCH', '/api/people/:userId', 'owner', 'json'),
@@ -52,7 +54,7 @@ export const ROUTES: readonly Route[] = [
   route('DELETE', '/api/trash/:jobId', 'owner'),
   route('GET', '/api/jobs', 'apprentice'),
   route('POST', '/api/jobs', 'apprentice', 'json', 'append'),
-  route('POST', '/api/jobs/import', 'assessor', 'json', 'import'),
+  route('POST', '/api/jobs/import', 'assessor', 'file', 'import'),
   route('PUT', '/api/jobs/:jobId', 'apprentice', 'json', 'append'),
   route('GET', '/api/jobs/:jobId', 'apprentice'),
   route('DELETE', '/api/jobs/:jobId', 'assessor'),
@@ -61,6 +63,18 @@ export const ROUTES: readonly Route[] = [
   route('GET', '/api/jobs/:jobId/export', 'apprentice'),
   route('GET', '/api/jobs/:jobId/report', 'apprentice'),
   route('GET', '/api/jobs/:jobId/papers/:paper', 'apprentice'),
+  route('GET', '/api/jobs/:jobId/signed', 'apprentice'),
+  route('POST', '/api/jobs/:jobId/signed', 'assessor', 'json', 'upload'),
+  route('GET', '/api/jobs/:jobId/signed/:name', 'apprentice'),
+  route('GET', '/api/jobs/:jobId/bundle', 'apprentice', 'none', 'upload'),
+  route('POST', '/api/jobs/:jobId/merge', 'assessor', 'file', 'import'),
+  route('GET', '/api/jobs/:jobId/visits.ics', 'apprentice'),
+  route('GET', '/api/jobs/:jobId/outbox', 'apprentice'),
+  route('POST', '/api/jobs/:jobId/outbox', 'assessor', 'json', 'upload'),
+  route('POST', '/api/jobs/:jobId/outbox/labels', 'assessor', 'json', 'upload'),
+  route('GET', '/api/jobs/:jobId/outbox/:sentId', 'apprentice'),
+  route('GET', '/api/jobs/:jobId/permits', 'apprentice'),
+  route('POST', '/api/jobs/:jobId/permits', 'assessor', 'json', 'upload'),
   route('GET', '/api/jobs/:jobId/findings.csv', 'apprentice'),
   route('GET', '/api/jobs/:jobId/schedule.csv', 'apprentice'),
   route('POST', '/api/jobs/:jobId/photos', 'apprentice', 'photo', 'upload'),

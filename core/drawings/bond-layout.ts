@@ -38,7 +38,7 @@ export const TIE_DASH: Partial<Record<MapTie['state'], string>> = {
   'lawful old': '12 4',
 }
 
-/** Where everything of a bond map stands: enclosures in rows by depth, electrodes and pipes beside what they land on. */
+/** Where all of a bond map stands: enclosures in rows by depth, electrodes and pipes beside what they land on. */
 export function bondLayout(map: BondMap): BondLayout {
   const nodes = placeNodes(map)
   return {

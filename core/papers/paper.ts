@@ -1,7 +1,17 @@
 /** A document as plain data: the same is put on screen, into a PDF, or out as text. */
 export type Block =
-  | { readonly kind: 'heading'; readonly level: 1 | 2; readonly text: string }
-  | { readonly kind: 'text'; readonly text: string; readonly tone?: 'soft' | 'strong' }
+  | {
+      readonly kind: 'heading'
+      readonly level: 1 | 2
+      readonly text: string
+      readonly finding?: FindingMark
+    }
+  | {
+      readonly kind: 'text'
+      readonly text: string
+      readonly tone?: 'soft' | 'strong'
+      readonly finding?: FindingMark
+    }
   | { readonly kind: 'list'; readonly items: readonly string[] }
   /** Lines with a box to tick. */
   | { readonly kind: 'checks'; readonly items: readonly string[] }
@@ -32,6 +42,11 @@ export type Block =
       readonly share: number
     }
   | { readonly kind: 'break' }
+/** Which finding a line tells, so that a person can change how it is told. */
+export interface FindingMark {
+  readonly rule: string
+  readonly subjects: readonly string[]
+}
 export interface Label {
   readonly text: string
   /** Where it goes, in small letters under it. */

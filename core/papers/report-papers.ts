@@ -2,7 +2,7 @@ import { assess, type Assessment, type SpokenResult } from '../assess/assess'
 import { Site } from '../derive/site'
 import { SEVERITIES, type Severity } from '../engine/severity'
 import { VOICES } from '../model/fields'
-import { isKind, valueOf, type House, type Subject } from '../model/house'
+import { valueOf, type House } from '../model/house'
 import { money } from '../plan/plain'
 import { tasksInOrder } from '../plan/works'
 import { ruleById } from '../rules'
@@ -16,7 +16,7 @@ import { bondMapSvg } from '../drawings/bond-map'
 import { circuitTreeSvgs } from '../drawings/circuit-tree'
 import { panelFaceSvg } from '../drawings/panel-face'
 import { tellFindings, type LeftOut, type Told as ToldFinding } from './edits'
-import { withinSentence, type Block, type Paper } from './paper'
+import { withinSentence, type Block, type FindingMark, type Paper } from './paper'
 import { returnVisitsOf, sheetOf } from './rechecks'
 import { shortForm } from './short-forms'
 
@@ -44,9 +44,12 @@ interface Told {
 }
 
 /** One record, told to one reader. */
-export function reportPaper(house: House, voice: ReportVoice): Paper {
+export function reportPaper(
+  house: House,
+  voice: ReportVoice,
+  assessment: Assessment = assess(house),
+): Paper {
   const site = new Site(house)
-  const assessment = assess(house)
   const { told: findings, leftOut } = tellFindings(
     house,
     assessment.results.filter(r => r.outcome === 'fault' || r.leans !== undefined),
@@ -83,6 +86,10 @@ const WRITERS: Readonly<Record<ReportVoice, (told: Told) => readonly Block[]>> =
   rental: short('rental'),
 }
 
+const markOf = ({ first, all }: FindingGroup): FindingMark => ({
+  rule: first.rule,
+  subjects: all.map(f => f.subject.id),
+})
 const h = (text: string, level: 1 | 2 = 1): Block => ({ kind: 'heading', level, text })
 const say = (text: string, tone?: 'soft' | 'strong'): Block =>
   tone ? { kind: 'text', text, tone } : { kind: 'text', text }
@@ -111,10 +118,11 @@ function leanWords({ leans }: SpokenResult): string {
 
 /** What was found, in the composed sentence or in the person's own words; a weight set by hand says so. */
 function foundWords(f: ToldFinding): string {
+  const grade = f.grade === 'told' || f.grade === 'assumed' ? ` This was ${f.grade}, not seen.` : ''
   const byHand = f.byHand
     ? ` Weighed by hand (computed: ${f.byHand.computed}): ${f.byHand.reason}.`
     : ''
-  return `${(f.own ?? f.why).replace(/[.\s]+$/, '')}.${byHand}`
+  return `${(f.own ?? f.why).replace(/[.\s]+$/, '')}.${grade}${byHand}`
 }
 
 /** Photographs of things, each once. */
@@ -179,7 +187,9 @@ function summaryOf({ site, assessment, groups, allowed }: Told): Block[] {
         ]
       : [say('Nothing that has to be made safe today was found in what was seen.')]),
     say(
-      `${count(allowed.length, 'kind of thing', 'kinds of things')} below today’s rule may remain. ` +
+      (allowed.length > 0
+        ? `${count(allowed.length, 'kind of thing', 'kinds of things')} below today’s rule may remain. `
+        : '') +
         `${count(assessment.totals.clear, 'check')} passed; ${count(assessment.totals.undecided, 'check')} ` +
         'could not be decided, and none of those is counted as fine.',
     ),
@@ -201,13 +211,15 @@ function inspectorPaper(told: Told): readonly Block[] {
   const worst = (fs: readonly SpokenResult[]) =>
     Math.min(...fs.map(f => SEVERITIES.indexOf(f.severity ?? 'note')))
   blocks.push(h('Findings, place by place'))
+  if (findings.length === 0) blocks.push(say('None, in what was seen.'))
   for (const [place, all] of [...byPlace].sort((a, b) => worst(a[1]) - worst(b[1]))) {
     blocks.push(h(place, 2))
     const groups = SEVERITIES.flatMap(s => groupAlike(all.filter(f => f.severity === s)))
     for (const g of groups) {
       const { first: f } = g
       const severity = f.severity ?? 'note'
-      blocks.push(say(`${f.title}: ${placesOf(g)}`, 'strong'))
+      const title = `${f.title}: ${placesOf(g)}`
+      blocks.push({ kind: 'text', text: title, tone: 'strong', finding: markOf(g) })
       const leads = ruleById(f.rule)?.consequence ?? ''
       const section = showsSections ? ` (${f.sections.join(', ')})` : ''
       const text = `${foundWords(f)}${section} ${leads} ${leanWords(f)}`
@@ -332,7 +344,8 @@ function electricianPaper(told: Told): readonly Block[] {
     blocks.push(h(SEVERITY_WORDS[severity]))
     for (const g of mine) {
       const { first: f } = g
-      blocks.push(h(`${f.title}: ${placesOf(g)}`, 2))
+      const title = `${f.title}: ${placesOf(g)}`
+      blocks.push({ kind: 'heading', level: 2, text: title, finding: markOf(g) })
       blocks.push(say(`${foundWords(f)} ${leanWords(f)}`.trim()))
       if (f.working.length > 0) blocks.push(list(f.working))
       blocks.push(say(`Sections: ${f.sections.join(', ')}. ${f.standingWhy ?? ''}`.trim(), 'soft'))
@@ -363,6 +376,11 @@ function electricianPaper(told: Told): readonly Block[] {
                 .join(' · '),
             ),
           ),
+        )
+      const refused = f.remedies.filter(r => r.verdict === 'refused').slice(0, 3)
+      if (refused.length > 0)
+        blocks.push(
+          say(`Not here: ${refused.map(r => `${r.title} (${r.why})`).join('; ')}.`, 'soft'),
         )
     }
   }

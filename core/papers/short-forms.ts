@@ -1,6 +1,6 @@
 import type { Assessment, SpokenResult } from '../assess/assess'
 import type { Site } from '../derive/site'
-import { RULE_IDS } from '../model/rule-ids'
+import type { RULE_IDS } from '../model/rule-ids'
 import { valueOf } from '../model/house'
 import { labelOf } from '../texts/labels'
 import type { Block } from './paper'

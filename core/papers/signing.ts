@@ -1,7 +1,7 @@
-import { assess, type SpokenResult } from '../assess/assess'
+import { assess, type Assessment, type SpokenResult } from '../assess/assess'
 import { Site } from '../derive/site'
 import { fieldOf, type VOICES } from '../model/fields'
-import { isKind, valueOf, type House, type Subject } from '../model/house'
+import { isKind, PREMISES_ID, valueOf, type House, type Subject } from '../model/house'
 import { Ledger } from '../model/ledger'
 import type { Noted, Observation } from '../model/observation'
 import { labelOf, valueText } from '../texts/labels'
@@ -24,9 +24,11 @@ export interface Unsettled {
 }
 
 /** What is still unsettled about a report. Nothing is signed over it in silence. */
-export function unsettledOf(house: House): Unsettled {
+export function unsettledOf(
+  house: House,
+  { results }: Pick<Assessment, 'results'> = assess(house),
+): Unsettled {
   const site = new Site(house)
-  const { results } = assess(house)
   const loops = openLoopsOf(site).filter(l => l.disclosed === undefined)
   const visit = visitOf(site, results, recordedScope(site))
   const questions = visit.stops.reduce((n, s) => n + s.questions.length, 0)
@@ -42,18 +44,15 @@ export const signingsOf = (house: House): readonly Subject<'signing'>[] =>
     .filter((s): s is Subject<'signing'> => isKind(s, 'signing'))
     .sort((a, b) => (valueOf(a, 'number') ?? 0) - (valueOf(b, 'number') ?? 0))
 
-/** Marks of the papers themselves are no change of the house. */
+/** What is recorded about the papers themselves is no change of the house. */
 const BESIDE: ReadonlySet<string> = new Set(['signing', 'edit'])
+const isBeside = (o: Observation, ledger: Ledger): boolean =>
+  ('subject' in o && BESIDE.has(ledger.everKind(o.subject) ?? '')) ||
+  (o.act === 'note' && o.subject === PREMISES_ID && o.field === 'stage')
 
 /** The observations made after a signature, oldest first, without those of the signature itself. */
 export function logSince(ledger: Ledger, signing: Subject): readonly Observation[] {
-  return ledger
-    .log()
-    .filter(
-      o =>
-        `${o.clock} ${o.id}` > signing.born &&
-        !('subject' in o && BESIDE.has(ledger.everKind(o.subject) ?? '')),
-    )
+  return ledger.log().filter(o => `${o.clock} ${o.id}` > signing.born && !isBeside(o, ledger))
 }
 
 /** The house as it was when a report was signed. */

@@ -1,4 +1,4 @@
-import { assess, evaluate, LiveAssessment, ruleById, RULES, writeReport } from '#core'
+import { assess, evaluate, LiveAssessment, paperText, reportPaper, ruleById, RULES } from '#core'
 import { judge, observe, oneOutlet, panel, run, siteOf, type Node } from '../../support/house'
 import { ruleTable } from '../../support/rule-table'
 
@@ -884,8 +884,8 @@ describe('a severity set by a person', () => {
     expect(assess(siteOf(house(byHand)).house).totals.severity['note']).toBe(
       1 + assess(siteOf(house()).house).totals.severity['note'],
     )
-    const items = writeReport(siteOf(house(byHand)).house, 'inspector').groups.flatMap(g => g.items)
-    expect(items.find(i => i.rule === 'overfused-conductor')!.byHand).toContain('computed: repair')
+    const told = paperText(reportPaper(siteOf(house(byHand)).house, 'inspector'))
+    expect(told).toContain('computed: repair')
   })
   it('does not count without a reason, nor for another thing', () => {
     expect(spoken(house({ ...byHand, reason: undefined })).severity).toBe('repair')
