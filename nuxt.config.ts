@@ -140,12 +140,12 @@ export default defineNuxtConfig({
           target: 'node20',
           outfile,
           logLevel: 'error',
-          external: ['better-sqlite3'],
+          external: ['better-sqlite3', 'sharp'],
           loader: { '.woff': 'binary' },
           banner: {
             js: [
-              "import { createRequire } from 'node:module'",
-              'const require = createRequire(import.meta.url)',
+              "import { createRequire as requireFrom } from 'node:module'",
+              'const require = requireFrom(import.meta.url)',
               // Packages of the older kind look for their folder.
               'const __dirname = import.meta.dirname',
             ].join('\n'),

@@ -26,6 +26,49 @@ export interface JobsTable {
   state: 'ready' | 'importing'
   /** How many observations, first in sequence, came from a file: their names were not signed in here. */
   imported: number
+  /** How far it is, as its log says. */
+  stage: string
+  /** Day of the next visit, year-month-day; empty where none is set. */
+  next_on: string
+}
+/** What the search looks through: full text, one row a job. */
+export interface JobSearchTable {
+  job_id: string
+  name: string
+  street: string
+  people: string
+  findings: string
+}
+/** Signed reports, frozen: the paper as data, and the PDF as it was made. */
+export interface SignedTable {
+  job_id: string
+  /** Number and voice, as in `2-inspector`. */
+  name: string
+  number: number
+  voice: string
+  /** SHA-256 of the paper. */
+  hash: string
+  signed_by: string
+  signed_on: string
+  paper: string
+  pdf: Buffer
+}
+export interface OutboxTable {
+  id: string
+  job_id: string
+  kind: 'mail' | 'labels'
+  recipient: string
+  subject: string
+  /** Name of the file in the outbox folder. */
+  file: string
+  made_at: string
+  made_by: string
+}
+export interface PermitsTable {
+  reference: string
+  job_id: string
+  works: number
+  sent_at: string
 }
 export interface ObservationsTable {
   seq: Generated<number>
@@ -107,9 +150,15 @@ export interface Database {
   links: LinksTable
   audit: AuditTable
   settings: SettingsTable
+  job_search: JobSearchTable
+  signed: SignedTable
+  outbox: OutboxTable
+  permits: PermitsTable
 }
 export type JobRow = Selectable<JobsTable>
 export type UserRow = Selectable<UsersTable>
 export type LinkRow = Selectable<LinksTable>
+export type SignedRow = Selectable<SignedTable>
+export type OutboxRow = Selectable<OutboxTable>
 export type AuditRow = Selectable<AuditTable>
 export type NewObservationRow = Insertable<ObservationsTable>

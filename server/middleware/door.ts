@@ -73,6 +73,10 @@ function checkType(event: H3Event, route: Route): void {
     const problem = { path: 'content-type', expected: 'application/json', found }
     throw refuse('wrong-type', 'Only JSON is taken here', [problem])
   }
+  if (route.body === 'file' && !/^application\/(json|zip|octet-stream)$/.test(type)) {
+    const problem = { path: 'content-type', expected: 'application/json or application/zip', found }
+    throw refuse('wrong-type', 'A job file or a bundle is taken here', [problem])
+  }
   if (route.body === 'photo' && !/^(image\/[a-z.+-]+|application\/octet-stream)$/.test(type)) {
     const problem = { path: 'content-type', expected: 'a picture', found }
     throw refuse('wrong-type', 'Only pictures are taken here', [problem])

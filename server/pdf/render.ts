@@ -1,3 +1,6 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import pdfmake from 'pdfmake'
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
 import type { Block, Label, Paper } from '../../core'
@@ -6,8 +9,6 @@ import { printable } from './printable'
 const INK = '#1d2733'
 const SOFT = '#55606c'
 const LINE = '#b9b2a4'
-const REGULAR = 'corvit-regular.woff'
-const BOLD = 'corvit-bold.woff'
 /** Labels across a letter page, and down it: the grid of a common sheet of thirty. */
 const ACROSS = 3
 
@@ -16,23 +17,21 @@ export interface Fonts {
   readonly regular: Uint8Array
   readonly bold: Uint8Array
 }
-// Its types do not know the store its fonts are put into.
-const { virtualfs } = pdfmake as unknown as {
-  virtualfs: { writeFileSync(name: string, bytes: Buffer): void }
-}
-let areFontsKnown = false
+let known: readonly string[] = []
+/** The type lies in two files of our own: drawings can only take it from there. */
 function know({ regular, bold }: Fonts): void {
-  if (areFontsKnown) return
-  virtualfs.writeFileSync(REGULAR, Buffer.from(regular))
-  virtualfs.writeFileSync(BOLD, Buffer.from(bold))
-  pdfmake.addFonts({
-    Corvit: { normal: REGULAR, bold: BOLD, italics: REGULAR, bolditalics: BOLD },
-  })
-  areFontsKnown = true
+  if (known.length > 0) return
+  const folder = mkdtempSync(join(tmpdir(), 'corvit-type-'))
+  const [normal, strong] = [join(folder, 'regular.woff'), join(folder, 'bold.woff')]
+  writeFileSync(normal, regular)
+  writeFileSync(strong, bold)
+  process.once('exit', () => rmSync(folder, { recursive: true, force: true }))
+  known = [normal, strong]
+  pdfmake.addFonts({ Corvit: { normal, bold: strong, italics: normal, bolditalics: strong } })
 }
 // A paper is made of what the record holds: nothing in it may make the server fetch or read anything.
 pdfmake.setUrlAccessPolicy(() => false)
-pdfmake.setLocalAccessPolicy(() => false)
+pdfmake.setLocalAccessPolicy(path => known.includes(path))
 
 /** What stands at the head of the first page, and who sends it; of the reader's own. */
 export interface Letterhead {

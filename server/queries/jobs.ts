@@ -1,15 +1,47 @@
 import { sql, type Kysely } from 'kysely'
-import type { Database, JobRow, NewObservationRow } from '../database/types'
+import type { Database, JobRow, JobSearchTable, NewObservationRow } from '../database/types'
 
 type Db = Kysely<Database>
 
-/** Jobs that a person may see, the last one touched first; all of them where no person is named. */
-export const listJobs = (db: Db, userId?: string): Promise<JobRow[]> =>
-  db
+export interface Wanted {
+  /** Jobs that this person may see; all of them where no person is named. */
+  readonly userId?: string
+  readonly words?: string
+  readonly stage?: string
+  readonly on?: string
+  readonly offset: number
+  readonly limit: number
+}
+/** A search as SQLite's full text reads it: each word the beginning of one, quoted, so that no sign is special. */
+export const matchOf = (words: string): string =>
+  words
+    .split(/\s+/)
+    .map(w => w.replaceAll('"', ''))
+    .filter(w => /[\p{L}\p{N}]/u.test(w))
+    .slice(0, 8)
+    .map(w => `"${w}"*`)
+    .join(' ')
+
+/** Jobs, the last one touched first, or the best match first where words are searched for; with how many there are. */
+export async function listJobs(
+  db: Db,
+  { userId, words = '', stage, on, offset, limit }: Wanted,
+): Promise<{ rows: JobRow[]; total: number }> {
+  const match = matchOf(words)
+  const wanted = db
     .selectFrom('jobs')
-    .selectAll()
     .where('deleted_at', 'is', null)
     .where('state', '=', 'ready')
+    .$if(stage !== undefined, q => q.where('stage', '=', stage!))
+    .$if(on !== undefined, q => q.where('next_on', '=', on!))
+    .$if(match !== '', q =>
+      q.where('id', 'in', e =>
+        e
+          .selectFrom('job_search')
+          .select('job_id')
+          .where(sql<boolean>`job_search MATCH ${match}`),
+      ),
+    )
     .$if(userId !== undefined, q =>
       q.where(e =>
         e.or([
@@ -18,9 +50,45 @@ export const listJobs = (db: Db, userId?: string): Promise<JobRow[]> =>
         ]),
       ),
     )
+  const rows = await wanted
+    .selectAll()
+    .orderBy('changed_at', 'desc')
+    .orderBy('id')
+    .limit(limit)
+    .offset(offset)
+    .execute()
+  if (offset === 0 && rows.length < limit) return { rows, total: rows.length }
+  const counted = await wanted.select(q => q.fn.countAll<number>().as('n')).executeTakeFirst()
+  return { rows, total: Number(counted?.n ?? 0) }
+}
+/** Every job that is listed, for those who pack all of it. */
+export const allJobs = (db: Db): Promise<JobRow[]> =>
+  db
+    .selectFrom('jobs')
+    .selectAll()
+    .where('deleted_at', 'is', null)
+    .where('state', '=', 'ready')
     .orderBy('changed_at', 'desc')
     .orderBy('id')
     .execute()
+/** Puts what the search finds a job by in the place of what was there. */
+export const indexJob = (db: Db, row: JobSearchTable): Promise<void> =>
+  db.transaction().execute(async tx => {
+    await tx.deleteFrom('job_search').where('job_id', '=', row.job_id).execute()
+    await tx.insertInto('job_search').values(row).execute()
+  })
+export const unindexJob = (db: Db, jobId: string) =>
+  db.deleteFrom('job_search').where('job_id', '=', jobId).execute()
+/** Jobs that the search does not know yet. */
+export const unindexedJobs = async (db: Db): Promise<string[]> =>
+  (
+    await db
+      .selectFrom('jobs')
+      .select('id')
+      .where('state', '=', 'ready')
+      .where('id', 'not in', e => e.selectFrom('job_search').select('job_id'))
+      .execute()
+  ).map(r => r.id)
 export const listTrash = (db: Db, userId?: string): Promise<JobRow[]> =>
   db
     .selectFrom('jobs')
@@ -62,6 +130,8 @@ export const addJob = async (
     deleted_at: null,
     state: 'ready',
     imported: 0,
+    stage: 'planned',
+    next_on: '',
     ...more,
   }
   const { numInsertedOrUpdatedRows } = await db
@@ -73,8 +143,10 @@ export const addJob = async (
 }
 export const updateJob = (db: Db, id: string, change: Partial<JobRow>) =>
   db.updateTable('jobs').set(change).where('id', '=', id).execute()
-export const removeJob = (db: Db, id: string) =>
-  db.deleteFrom('jobs').where('id', '=', id).execute()
+export async function removeJob(db: Db, id: string): Promise<void> {
+  await unindexJob(db, id)
+  await db.deleteFrom('jobs').where('id', '=', id).execute()
+}
 
 export interface StoredBody {
   seq: number

@@ -84,3 +84,10 @@ export const forgetBox = (jobId: string): boolean => boxes.delete(jobId)
 /** Waits for everything queued; for a graceful stop. */
 export const drainBoxes = (): Promise<unknown> =>
   Promise.all([...boxes.values()].map(b => b.enqueue(async () => undefined)))
+
+/** The ledger of a job with everything that is on the disk. */
+export async function ledgerOf(db: Db, jobId: string): Promise<Ledger> {
+  const box = boxOf(db, jobId)
+  await box.enqueue(() => box.catchUp())
+  return box.ledger
+}

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import type { Kysely } from 'kysely'
 import { openDatabase, takeLock } from '../database/open'
 import type { Database } from '../database/types'
+import { unindexedJobs } from '../queries/jobs'
 import { settingOf, setSetting } from '../queries/settings'
 
 let opened: Promise<Kysely<Database>> | undefined
@@ -22,6 +23,8 @@ async function begin(): Promise<Kysely<Database>> {
     await setSetting(db, 'instance', randomUUID())
   await sweepOrphans(db)
   if (isDemo()) await seedDemo(db)
+  // Jobs of a database from before there was a search are found once they are counted.
+  for (const id of await unindexedJobs(db)) countSoon(db, id)
   return db
 }
 export const isDemo = (): boolean => process.env.CORVIT_DEMO === '1'

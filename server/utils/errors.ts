@@ -36,6 +36,14 @@ export function refuse(code: ErrorCode, message: string, problems: readonly Prob
   })
 }
 
+/** A file that cannot be read: every problem in a sentence, and as data. */
+export const unreadableFile = (problems: readonly Problem[]) =>
+  refuse(
+    'unreadable-file',
+    problems.map(p => `${p.path}: expected ${p.expected}, found ${p.found}`).join('; '),
+    problems,
+  )
+
 const FULL_CODES = new Set(['SQLITE_FULL', 'ENOSPC', 'EDQUOT', 'SQLITE_IOERR_WRITE'])
 /** The disk or the room given to Corvit is used up. */
 export const isFull = (error: unknown): boolean =>

@@ -14,7 +14,14 @@ import {
 } from '../../core'
 import type { Appended, JobSummary, RefusedObservation } from '../../shared/api'
 import type { Database, JobRow } from '../database/types'
-import { addJob, addObservations, countObservations, findJob, updateJob } from '../queries/jobs'
+import {
+  addJob,
+  addObservations,
+  countObservations,
+  findJob,
+  indexJob,
+  updateJob,
+} from '../queries/jobs'
 import type { Asker, Need } from './people'
 
 type Db = Kysely<Database>
@@ -66,6 +73,8 @@ export function summary(
     record: row.record,
     undecided: row.undecided,
     inScope: row.in_scope,
+    stage: row.stage,
+    nextOn: row.next_on,
     imported: row.imported,
     owner: owners.get(row.owner_id ?? '') ?? '',
     isOwn: asker.role === 'owner' || (asker.role === 'assessor' && row.owner_id === asker.id),
@@ -106,7 +115,9 @@ export function countSoon(db: Db, jobId: string): void {
 }
 export async function countNow(db: Db, jobId: string): Promise<void> {
   const answer = await heavy({ kind: 'summary', file: databaseFile(), jobId })
-  if (answer.kind === 'counts') await updateJob(db, jobId, answer.counts)
+  if (answer.kind !== 'counts') return
+  await updateJob(db, jobId, answer.counts)
+  await indexJob(db, { job_id: jobId, ...answer.words })
 }
 
 export interface Sent {

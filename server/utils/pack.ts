@@ -6,7 +6,7 @@ import { once } from 'node:events'
 import { Zip, ZipPassThrough } from 'fflate'
 import type { Kysely } from 'kysely'
 import type { Database } from '../database/types'
-import { listJobs, listTrash } from '../queries/jobs'
+import { allJobs, listTrash } from '../queries/jobs'
 import { auditBefore } from '../queries/people'
 
 /** Writes everything into a scratch archive, one file after the other, and answers with its path. */
@@ -28,7 +28,7 @@ export async function packEverything(db: Kysely<Database>): Promise<string> {
     if (out.writableNeedDrain) await once(out, 'drain')
     await breathe()
   }
-  for (const job of [...(await listJobs(db)), ...(await listTrash(db))]) {
+  for (const job of [...(await allJobs(db)), ...(await listTrash(db))]) {
     const folder = `jobs/${fileName(job.name)}-${job.id}`
     const log = await heavyText({
       kind: 'export',

@@ -1,10 +1,11 @@
-import { MAX_AHEAD_MS, MAX_FILE_BYTES } from '../../../core'
+import { MAX_AHEAD_MS } from '../../../core'
+import { MAX_BUNDLE_BYTES } from '../../files/bundle'
 import { Appended } from '../../../shared/api'
-import { findJob, removeJob, updateJob } from '../../queries/jobs'
+import { findJob, updateJob } from '../../queries/jobs'
 
 /** The file is read beside the server, into a job that nobody sees until it is whole. */
 export default defineEventHandler(async event => {
-  const body = await readBytes(event, MAX_FILE_BYTES)
+  const body = await readBytes(event, MAX_BUNDLE_BYTES)
   const db = await useDb()
   const asker = requireAsker(event)
   const jobId = await startJob(db, undefined, { owner_id: asker.id, state: 'importing' })
@@ -14,17 +15,13 @@ export default defineEventHandler(async event => {
       kind: 'import',
       file: databaseFile(),
       jobId,
+      photos: photoFolder(),
       bytes: new Uint8Array(body),
       now: new Date(now).toISOString(),
       accountId: asker.id,
       latestMs: now + MAX_AHEAD_MS,
     })
-    if (answer.kind === 'unreadable') {
-      const text = answer.problems
-        .map(p => `${p.path}: expected ${p.expected}, found ${p.found}`)
-        .join('; ')
-      throw refuse('unreadable-file', text, answer.problems)
-    }
+    if (answer.kind === 'unreadable') throw unreadableFile(answer.problems)
     if (answer.kind !== 'imported') throw new Error('an import answered with something else')
     await updateJob(db, jobId, { imported: answer.observations, observations: answer.observations })
     await countNow(db, jobId)
@@ -41,7 +38,7 @@ export default defineEventHandler(async event => {
       job: summary(row, asker),
     })
   } catch (error) {
-    await removeJob(db, jobId)
+    await purge(db, jobId)
     if (error instanceof TookTooLong) throw tookTooLong()
     throw isFull(error) ? diskFull() : error
   }

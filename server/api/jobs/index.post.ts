@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { firstObservations } from '../../../core'
 import { Appended, NewJob } from '../../../shared/api'
+import { ownFactsOf } from '../../../shared/files'
 import { findJob } from '../../queries/jobs'
 
 export default defineEventHandler(async event => {
@@ -10,7 +11,8 @@ export default defineEventHandler(async event => {
   const id = await startJob(db, undefined, { owner_id: asker.id })
   const at = new Date().toISOString()
   const by = asker.name || input.assessor || 'assessor'
-  const observations = firstObservations(input, { at, by, nextId: randomUUID })
+  const own = ownFactsOf(await ownSettings(db, asker))
+  const observations = firstObservations({ ...input, own }, { at, by, nextId: randomUUID })
   const answer = await append(db, id, { observations, account: asker })
   await countNow(db, id)
   await audit(event, 'job made', input.name, id)
