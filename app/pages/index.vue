@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
+import { useEventListener, watchDebounced } from '@vueuse/core'
 import { Appended, JobList, type JobSummary, type NewJob } from '#shared/api'
-import { firstObservations, withClocks, type Problem } from '#core'
+import { firstObservations, JOB_STAGES, withClocks, type JobStage, type Problem } from '#core'
+import { DEFAULT_OWN, ownFactsOf, OwnSettings } from '#shared/files'
 import type { LocalJob } from '~/local/replica'
 
 const router = useRouter()
@@ -10,6 +11,15 @@ const toast = useToast()
 const device = useDeviceStore()
 const session = useSessionStore()
 const listed = ref<JobSummary[]>()
+const total = ref(0)
+const search = ref('')
+const stage = ref<'all' | 'today' | JobStage>('all')
+const STAGES = [
+  { value: 'all', label: 'All' },
+  { value: 'today', label: 'Today' },
+  ...JOB_STAGES.map(value => ({ value, label: value.charAt(0).toUpperCase() + value.slice(1) })),
+]
+const isFiltered = computed(() => search.value.trim() !== '' || stage.value !== 'all')
 const local = shallowRef<LocalJob[]>([])
 const isOffline = ref(false)
 const lastList = shallowRef<JobSummary[]>([])
@@ -40,12 +50,14 @@ const placeholder = ({ id, name, openedAt, count }: LocalJob): JobSummary => ({
   record: 0,
   undecided: 0,
   inScope: null,
+  stage: 'planned',
+  nextOn: '',
   imported: 0,
   owner: '',
   isOwn: true,
 })
 const jobs = computed<JobSummary[] | undefined>(() => {
-  const fresh = local.value.filter(j => j.isNew).map(placeholder)
+  const fresh = isFiltered.value ? [] : local.value.filter(j => j.isNew).map(placeholder)
   if (listed.value)
     return [...fresh.filter(j => !listed.value!.some(l => l.id === j.id)), ...listed.value]
   if (!isOffline.value) return undefined
@@ -61,6 +73,33 @@ const jobs = computed<JobSummary[] | undefined>(() => {
 /** Without a connection only what was opened on this device can be opened. */
 const isHere = (job: JobSummary) => !isOffline.value || local.value.some(l => l.id === job.id)
 
+/** Jobs asked for at a time; more come as they are scrolled to. */
+const PAGE = 200
+function listUrl(offset: number): string {
+  const query = new URLSearchParams({ offset: String(offset), limit: String(PAGE) })
+  if (search.value.trim()) query.set('search', search.value.trim())
+  if (stage.value === 'today') query.set('on', new Date().toISOString().slice(0, 10))
+  else if (stage.value !== 'all') query.set('stage', stage.value)
+  return `/api/jobs?${query}`
+}
+let isFetching = false
+async function more() {
+  if (isFetching || !listed.value || listed.value.length >= total.value) return
+  isFetching = true
+  const asked = listUrl(listed.value.length)
+  try {
+    const answer = await api(asked, JobList)
+    const known = new Set(listed.value.map(j => j.id))
+    if (asked === listUrl(listed.value.length))
+      listed.value = [...listed.value, ...answer.jobs.filter(j => !known.has(j.id))]
+  } catch (error) {
+    problem.value = (error as Error).message
+  } finally {
+    isFetching = false
+  }
+}
+watchDebounced([search, stage], () => void load(), { debounce: 120 })
+
 async function load() {
   problem.value = ''
   await device.ready
@@ -70,18 +109,32 @@ async function load() {
     .catch(() => [])
   lastList.value = (await device.replica.recall<JobSummary[]>('list').catch(() => undefined)) ?? []
   try {
-    const answer = await api('/api/jobs', JobList)
+    const answer = await api(listUrl(0), JobList)
     listed.value = answer.jobs
+    total.value = answer.total
     isDemo.value = answer.isDemo
     isOffline.value = false
-    await device.replica.keep('list', answer.jobs).catch(() => undefined)
+    if (!isFiltered.value) await device.replica.keep('list', answer.jobs).catch(() => undefined)
   } catch (error) {
     isOffline.value = error instanceof ApiFailure && error.code === 'offline'
     if (!isOffline.value) problem.value = (error as Error).message
   }
 }
+/** A copy stays on the device, so that a job made without a network begins with it too. */
+const own = ref<OwnSettings>(DEFAULT_OWN)
+async function readOwn() {
+  const kept = OwnSettings.safeParse(await device.replica.recall('own').catch(() => undefined))
+  if (kept.success) own.value = kept.data
+  try {
+    own.value = await api('/api/me/settings', OwnSettings)
+    await device.replica.keep('own', JSON.parse(JSON.stringify(own.value)))
+  } catch {
+    // Without a connection the copy serves.
+  }
+}
 onMounted(() => {
   store.close()
+  void device.ready.then(readOwn)
   void load()
   void device.flush()
 })
@@ -113,7 +166,7 @@ async function makeJob(first: NewJob) {
   const at = new Date().toISOString()
   const by = session.person?.name ?? first.assessor ?? 'assessor'
   const raw = firstObservations(
-    { ...first, assessor: first.assessor ?? session.person?.name },
+    { ...first, own: ownFactsOf(own.value), assessor: first.assessor ?? session.person?.name },
     { at, by, nextId: () => crypto.randomUUID() },
   )
   const observations = withClocks(raw.map(o => ({ ...o, clock: device.stamp(Date.now()) })))
@@ -177,6 +230,7 @@ const ownMenu = computed(() => [
       ? [{ label: 'People and keeping', icon: 'lucide:users', to: '/people' }]
       : []),
     ...(session.may('assessor') ? [{ label: 'Trash', icon: 'lucide:trash-2', to: '/trash' }] : []),
+    { label: 'Your settings', icon: 'lucide:settings-2', to: '/settings' },
     { label: 'Not sent yet', icon: 'lucide:cloud-upload', to: '/unsent' },
   ],
 ])
@@ -189,7 +243,12 @@ async function importFile(event: Event) {
   importTitle.value = ''
   busy.value = 'import'
   try {
-    const { job } = await api('/api/jobs/import', Appended, { method: 'POST', body: file })
+    const type = file.name.endsWith('.zip') ? 'application/zip' : 'application/json'
+    const { job } = await api('/api/jobs/import', Appended, {
+      method: 'POST',
+      body: file,
+      headers: { 'content-type': type },
+    })
     await router.push(`/jobs/${job.id}/panel`)
   } catch (error) {
     importTitle.value = `${file.name} cannot be read; nothing was changed`
@@ -237,7 +296,7 @@ const PROBLEM_COLUMNS = [
         <input
           ref="chooser"
           type="file"
-          accept=".json,application/json"
+          accept=".json,.zip,application/json,application/zip"
           class="sr-only"
           tabindex="-1"
           aria-hidden="true"
@@ -289,9 +348,35 @@ const PROBLEM_COLUMNS = [
       v-if="isNew"
       :busy="busy === 'new'"
       :refusal="formProblem"
+      :edition="own.edition"
       @make="create"
       @leave="isNew = false"
     />
+
+    <div v-if="!isOffline && (jobs?.length || isFiltered)" class="find">
+      <UInput
+        v-model="search"
+        size="xl"
+        icon="lucide:search"
+        class="words"
+        placeholder="Name, street, client, finding"
+        aria-label="search jobs by name, street, client or finding"
+        type="search"
+      />
+      <UTabs
+        v-model="stage"
+        variant="pill"
+        color="neutral"
+        size="sm"
+        :content="false"
+        :items="STAGES"
+        :ui="{ list: 'overflow-x-auto', trigger: 'min-h-9 grow-0' }"
+      />
+      <span class="small soft" data-testid="total" role="status">{{ total }} jobs</span>
+    </div>
+    <p v-if="jobs && !jobs.length && isFiltered" class="state soft" data-testid="none-found">
+      No job is found by that.
+    </p>
 
     <div v-if="problem" role="alert" class="state">
       <h2>The list could not be read</h2>
@@ -299,7 +384,7 @@ const PROBLEM_COLUMNS = [
       <UButton color="neutral" variant="outline" class="plain" @click="load">Try again</UButton>
     </div>
     <p v-else-if="!jobs" class="state soft" role="status">Reading the jobs</p>
-    <div v-else-if="!jobs.length" class="state">
+    <div v-else-if="!jobs.length && !isFiltered" class="state">
       <h2>No jobs yet</h2>
       <p class="soft">
         Start one with its purpose, the year built and the code edition; then draw the first panel.
@@ -312,6 +397,7 @@ const PROBLEM_COLUMNS = [
       :is-here="isHere"
       :unsent-of="device.unsentOf"
       :menu-of="menuOf"
+      @more="more"
     />
     <ShareJob
       v-if="shared"
@@ -357,6 +443,16 @@ const PROBLEM_COLUMNS = [
   gap: 0.7rem;
   justify-items: start;
   padding: 2rem 0;
+}
+.find {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem 1rem;
+  align-items: center;
+  margin-bottom: 0.9rem;
+}
+.words {
+  flex: 1 1 16rem;
 }
 .foot {
   margin-top: 2rem;

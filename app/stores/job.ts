@@ -15,13 +15,12 @@ import {
   type House,
   type Kind,
   type Observation,
-  type Report,
   type SpokenResult,
   type Totals,
-  type Voice,
+  type ReportVoice,
 } from '#core'
 import { Job, StreamMessage, type JobSummary } from '#shared/api'
-import type { JudgeAnswer, JudgeRequest } from '~/workers/judge.worker'
+import type { JudgeAnswer, JudgeRequest, Written } from '~/workers/judge.worker'
 
 /**
  * Where the last of what was recorded is. device: on this device's disk · sending: on its way ·
@@ -54,7 +53,7 @@ export const useJobStore = defineStore('job', () => {
   let opening = 0
   let live: AbortController | undefined
   let lastSequence = 0
-  const reports = new Map<number, (report: Report) => void>()
+  const reports = new Map<number, (report: Written) => void>()
   const jobId = ref<string>()
   const house = shallowRef<House>({ subjects: new Map() })
   const results = shallowRef<ReadonlyMap<string, SpokenResult>>(new Map())
@@ -339,7 +338,7 @@ export const useJobStore = defineStore('job', () => {
     worker?.postMessage(request)
   }
   /** The report of the open job, written beside the screen from what this device has. */
-  function report(voice: Voice): Promise<Report> {
+  function report(voice: ReportVoice): Promise<Written> {
     return new Promise(resolve => {
       // Somebody may ask before the judging has begun.
       if (!worker) startJudging(ledger.log())

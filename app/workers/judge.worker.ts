@@ -1,25 +1,38 @@
 /** Folds and judges beside the screen, so that typing never waits for a judgment. */
 import {
+  assess,
   LiveAssessment,
-  writeReport,
+  reportPaper,
+  unsettledOf,
   type Change,
   type Observation,
-  type Report,
-  type Voice,
+  type Paper,
+  type ReportVoice,
+  type Unsettled,
 } from '#core'
 
 export type JudgeRequest =
   | { kind: 'log'; run: number; start: boolean; observations: Observation[] }
-  | { kind: 'report'; run: number; voice: Voice }
+  | { kind: 'report'; run: number; voice: ReportVoice }
 export type JudgeAnswer =
   | (Change & { kind: 'judged'; run: number; start: boolean; ms: number })
-  | { kind: 'report'; run: number; report: Report }
+  | { kind: 'report'; run: number; report: Written }
+/** A report, and what has to be closed or disclosed before it is signed. */
+export interface Written {
+  readonly paper: Paper
+  readonly unsettled: Unsettled
+}
 
 let live = new LiveAssessment()
 
 self.onmessage = ({ data }: MessageEvent<JudgeRequest>) => {
   if (data.kind === 'report') {
-    const report = writeReport(live.ledger.house, data.voice)
+    const { house } = live.ledger
+    const judged = assess(house)
+    const report = {
+      paper: reportPaper(house, data.voice, judged),
+      unsettled: unsettledOf(house, judged),
+    }
     self.postMessage({ kind: 'report', run: data.run, report } satisfies JudgeAnswer)
     return
   }

@@ -7,7 +7,7 @@ import {
   Ledger,
   LiveAssessment,
   readJob,
-  writeReport,
+  reportPaper,
   type Observation,
   type RawObservation,
 } from '../../core'
@@ -121,7 +121,7 @@ async function main(): Promise<void> {
     return timed(() => live.append(new Ledger([next as unknown as RawObservation]).log()))[1]
   })
   report('one edit, judged (median of 40)', ms(quantile(edits, 0.5)), 'aim 50 ms')
-  report('the report', ms(timed(() => writeReport(ledger.house, 'inspector'))[1]), 'aim 2 000 ms')
+  report('the report', ms(timed(() => reportPaper(ledger.house, 'inspector'))[1]), 'aim 2 000 ms')
 
   const db = join(mkdtempSync(join(tmpdir(), 'corvit-bench-')), 'corvit.db')
   const server = await serveLib.serve({ db, demo: true, env: { CORVIT_RATE_SCALE: '10000' } })

@@ -143,6 +143,83 @@ describe('corvit plan', () => {
   })
 })
 
+describe('corvit merge', () => {
+  const at = '2031-01-01T08:00:00.000Z'
+  const base = [
+    { id: 'a1', at, by: 'Ann', act: 'add', subject: 'premises', kind: 'premises', parent: null },
+    { id: 'a2', at, by: 'Ann', act: 'add', subject: 'e', kind: 'enclosure', parent: 'premises' },
+  ]
+  const seen = (id: string, by: string, value: number) => ({
+    id,
+    at: '2031-01-01T09:00:00.000Z',
+    by,
+    act: 'note',
+    subject: 'e',
+    field: 'openings',
+    value,
+    grade: 'seen',
+    over: [],
+  })
+  const file = (name: string, more: readonly object[]) =>
+    scratch(name, JSON.stringify({ corvit: 2, form: 'log', observations: [...base, ...more] }))
+  const first = file('a.json', [seen('x1', 'Ann', 1)])
+  const second = file('b.json', [seen('y1', 'Bo', 2)])
+
+  it('puts two copies together, tells both values, and gives the same whichever comes first', () => {
+    const out = join(mkdtempSync(join(tmpdir(), 'corvit-cli-')), 'c.json')
+    const { stdout, status } = corvit('merge', first, second, '--out', out)
+    expect(status).toBe(0)
+    expect(JSON.parse(stdout)).toMatchObject({
+      observations: 4,
+      shared: 2,
+      onlyFirst: 1,
+      onlySecond: 1,
+      conflicts: [
+        {
+          subject: 'e',
+          field: 'openings',
+          values: [
+            { value: '2', by: 'Bo', isUsed: true },
+            { value: '1', by: 'Ann', isUsed: false },
+          ],
+        },
+      ],
+    })
+    const whole = readFileSync(out, 'utf8')
+    corvit('merge', second, first, '--out', out)
+    expect(readFileSync(out, 'utf8')).toBe(whole)
+    expect(corvit('assess', out).status).toBe(0)
+  })
+  it('writes and reads bundles, and the report of one', () => {
+    const out = join(mkdtempSync(join(tmpdir(), 'corvit-cli-')), 'c.zip')
+    expect(corvit('merge', first, second, '--out', out).status).toBe(0)
+    const again = join(mkdtempSync(join(tmpdir(), 'corvit-cli-')), 'd.json')
+    const { stdout } = corvit('merge', out, second, '--out', again)
+    expect(JSON.parse(stdout)).toMatchObject({ observations: 4, onlyFirst: 1, onlySecond: 0 })
+    const { stdout: text, status } = corvit('report', out, '--voice', 'rental')
+    expect(status).toBe(0)
+    expect(text).toContain('Short form for the rental')
+  })
+  it.each([
+    ['one file', [first], /takes two files/],
+    ['three files', [first, second, first, '--out', 'x'], /takes two files/],
+    ['nowhere to', [first, second], /--out says where/],
+    ['a file that is not there', [first, 'nowhere.json', '--out', 'x'], /no such file/],
+    ['a file that is none', [first, 'package.json', '--out', 'x'], /unreadable-input/],
+    ['a folder to write to', [first, second, '--out', '/'], /cannot be written/],
+    ['an archive that is none', [first, scratch('z.zip', 'PKnothing'), '--out', 'x'], /whole zip/],
+    [
+      'another content under one id',
+      [first, file('d.json', [seen('x1', 'Ann', 9)]), '--out', 'x'],
+      /not copies of one job; nothing was written/,
+    ],
+  ])('%s is refused', async (_, args, words) => {
+    const { stderr, status } = await here('merge', ...args)
+    expect(status).toBe(2)
+    expect(stderr).toMatch(words)
+  })
+})
+
 describe('corvit report', () => {
   const job = 'docs/examples/multiwire.corvit.json'
   it('writes text, and a PDF that says the same', () => {

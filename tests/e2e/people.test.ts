@@ -263,7 +263,7 @@ describe('jobs of people', () => {
     )
     const view = await page(HAND)
     await goTo(view, `${server.url}/read/${link.token}`)
-    await hasText(view, '[data-testid="report"] h1', 'Linked')
+    await hasText(view, '[data-testid="report"] header', 'Linked')
     expect((await fetch(`${server.url}/api/jobs/${job}`)).status).toBe(401)
     expect((await fetch(`${server.url}/api/shared/${'x'.repeat(43)}`)).status).toBe(410)
     await owner.send('DELETE', `/api/jobs/${job}/links/${link.id}`)

@@ -9,9 +9,16 @@ export interface JobRowsProps {
   unsentOf: (job: string) => number
   menuOf: (job: JobSummary) => DropdownMenuItem[][]
 }
+export interface JobRowsEmits {
+  /** The end of what is loaded comes near. */
+  more: []
+}
 </script>
 
 <script setup lang="ts">
+import { useWindowVirtualizer } from '@tanstack/vue-virtual'
+
+const emit = defineEmits<JobRowsEmits>()
 const { jobs, isHere, unsentOf, menuOf } = defineProps<JobRowsProps>()
 const COLUMNS = [
   ['make safe now', 'Make safe', (j: JobSummary) => j.makeSafe],
@@ -20,8 +27,46 @@ const COLUMNS = [
   ['note', 'Note', (j: JobSummary) => j.record],
   ['undecided', 'To check', (j: JobSummary) => j.inScope ?? '–'],
 ] as const
+/** Rows near the window are drawn; the others are room above and below. */
+const board = useTemplateRef<HTMLElement>('board')
+const ROW = 69
+const NEAR = 30
+const rows = useWindowVirtualizer(
+  computed(() => ({
+    count: jobs.length,
+    estimateSize: () => ROW,
+    overscan: 12,
+    scrollMargin: board.value?.offsetTop ?? 0,
+    getItemKey: (i: number) => jobs[i]?.id ?? i,
+  })),
+)
+const drawn = computed(() =>
+  rows.value.getVirtualItems().flatMap(v => {
+    const job = jobs[v.index]
+    return job ? [{ job, index: v.index }] : []
+  }),
+)
+const above = computed(
+  () => (rows.value.getVirtualItems()[0]?.start ?? 0) - rows.value.options.scrollMargin,
+)
+const below = computed(
+  () =>
+    rows.value.getTotalSize() -
+    ((rows.value.getVirtualItems().at(-1)?.end ?? 0) - rows.value.options.scrollMargin),
+)
+const measure = (row: unknown) => {
+  if (row instanceof HTMLElement) rows.value.measureElement(row)
+}
+watch(
+  () => drawn.value.at(-1)?.index ?? 0,
+  last => {
+    if (last >= jobs.length - NEAR) emit('more')
+  },
+)
 const about = (job: JobSummary) =>
   [
+    job.stage,
+    job.nextOn && job.nextOn > today ? `next ${day(`${job.nextOn}T12:00:00`)}` : '',
     job.street,
     job.purpose,
     job.yearBuilt && `built ${job.yearBuilt}`,
@@ -29,6 +74,7 @@ const about = (job: JobSummary) =>
   ]
     .filter(Boolean)
     .join(' · ')
+const today = new Date().toISOString().slice(0, 10)
 const day = (at: string) =>
   new Date(at).toLocaleDateString('en-US', { month: 'short', day: 'numeric', year: 'numeric' })
 </script>
@@ -42,8 +88,8 @@ const day = (at: string) =>
       >
       <span class="when">Changed</span>
     </div>
-    <ul>
-      <li v-for="job in jobs" :key="job.id">
+    <ul ref="board" :style="{ paddingTop: `${above}px`, paddingBottom: `${Math.max(0, below)}px` }">
+      <li v-for="{ job, index } in drawn" :key="job.id" :ref="measure" :data-index="index">
         <NuxtLink :to="`/jobs/${job.id}/panel`" class="job">
           <span class="name"
             ><b>{{ job.name || 'without a name' }}</b

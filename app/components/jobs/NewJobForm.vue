@@ -5,6 +5,8 @@ export interface NewJobFormProps {
   busy?: boolean
   /** Why the job could not be made. */
   refusal?: string
+  /** Edition in force where this person works. */
+  edition?: (typeof EDITIONS)[number] | null
 }
 export interface NewJobFormEmits {
   make: [job: NewJobInput]
@@ -16,14 +18,14 @@ export interface NewJobFormEmits {
 import { NewJob, PURPOSES } from '#shared/api'
 import { EDITIONS, PRESETS, type Purpose } from '#core'
 
-const { busy = false, refusal = '' } = defineProps<NewJobFormProps>()
+const { busy = false, refusal = '', edition = null } = defineProps<NewJobFormProps>()
 const emit = defineEmits<NewJobFormEmits>()
 const form = reactive({
   name: '',
   street: '',
   purpose: 'purchase' as Purpose,
   yearBuilt: '',
-  edition: 2020 as (typeof EDITIONS)[number],
+  edition: (edition ?? 2020) as (typeof EDITIONS)[number],
   assessor: '',
 })
 const problem = ref('')

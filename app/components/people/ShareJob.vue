@@ -6,6 +6,7 @@ export interface ShareJobProps {
 </script>
 
 <script setup lang="ts">
+import { REPORT_TITLES, REPORT_VOICES, type ReportVoice } from '#core'
 import { Access, Links, MadeLink, type Link, type Person } from '#shared/people'
 
 const { jobId, name } = defineProps<ShareJobProps>()
@@ -14,7 +15,8 @@ const session = useSessionStore()
 const members = ref<string[]>([])
 const everyone = ref<Person[]>([])
 const links = ref<Link[]>([])
-const voice = ref<'inspector' | 'electrician'>('inspector')
+const voice = ref<ReportVoice>('inspector')
+const voices = REPORT_VOICES.map(value => ({ value, label: REPORT_TITLES[value] }))
 const days = ref(14)
 const made = ref('')
 const problem = ref('')
@@ -99,10 +101,10 @@ const isOver = (l: Link) => l.isRevoked || Date.parse(l.expiresAt) < Date.now()
         <div class="row">
           <USelect
             v-model="voice"
-            :items="['inspector', 'electrician']"
+            :items="voices"
             size="lg"
             aria-label="voice of the report"
-            class="w-40"
+            class="w-56"
           />
           <UInputNumber
             v-model="days"

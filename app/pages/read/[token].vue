@@ -1,15 +1,17 @@
 <script setup lang="ts">
-import { Report } from '#core'
+import type { Paper } from '#core'
+import { PaperOut } from '#shared/api'
 
 const route = useRoute()
-const report = shallowRef<Report>()
+const paper = shallowRef<Paper>()
 const problem = ref('')
 onMounted(async () => {
   try {
-    report.value = await api(
+    const read = await api(
       `/api/shared/${encodeURIComponent(String(route.params.token))}`,
-      Report,
+      PaperOut,
     )
+    paper.value = read as Paper
   } catch (error) {
     problem.value = (error as Error).message
   }
@@ -27,8 +29,8 @@ onMounted(async () => {
       :title="problem"
       data-testid="link-over"
     />
-    <p v-else-if="!report" class="soft" role="status">Opening the report</p>
-    <ReportPaper v-else :report="report" />
+    <p v-else-if="!paper" class="soft" role="status">Opening the report</p>
+    <PaperSheet v-else :paper="paper" />
   </main>
 </template>
 
