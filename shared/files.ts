@@ -1,6 +1,6 @@
 /** Signed reports, what goes out, the permit office, bundles and a person's own settings, as they cross the wire. */
 import { z } from 'zod'
-import { EDITIONS, JOB_STAGES, plainText, VOICES, type OwnFacts } from '../core'
+import { EDITIONS, JOB_STAGES, plainText, schoolById, VOICES, type OwnFacts } from '../core'
 import { RULE_IDS } from '../core/model/rule-ids'
 
 export const Day = z
@@ -82,9 +82,13 @@ export const JobsQuery = z.object({
   stage: z.enum(JOB_STAGES).optional(),
   /** Jobs with a visit on this day. */
   on: Day.optional(),
+  /** Those that were put into the archive, instead of the others. */
+  archived: z.enum(['0', '1']).default('0'),
   offset: z.coerce.number().int().min(0).default(0),
   limit: z.coerce.number().int().min(1).max(500).default(200),
 })
+
+export const Archive = z.strictObject({ isArchived: z.boolean() })
 
 /** A small picture of one's signature, as a data address. */
 const Picture = z
@@ -99,6 +103,11 @@ export const OwnSettings = z.strictObject({
   aluminumSchool: z.enum(['strict', 'listed connectors']).default('strict'),
   citeSections: z.boolean().default(false),
   temperatures: z.enum(['°F', '°C']).default('°F'),
+  /** Which way this desk goes where there are several; ids of `SCHOOLS`. */
+  schools: z
+    .array(z.string().refine(id => schoolById(id) !== undefined, 'no such way'))
+    .max(20)
+    .default([]),
   edition: z
     .literal([...EDITIONS])
     .nullable()

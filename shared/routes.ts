@@ -58,6 +58,7 @@ export const ROUTES: readonly Route[] = [
   route('PUT', '/api/jobs/:jobId', 'apprentice', 'json', 'append'),
   route('GET', '/api/jobs/:jobId', 'apprentice'),
   route('DELETE', '/api/jobs/:jobId', 'assessor'),
+  route('POST', '/api/jobs/:jobId/archive', 'assessor', 'json'),
   route('POST', '/api/jobs/:jobId/observations', 'apprentice', 'json', 'append'),
   route('GET', '/api/jobs/:jobId/stream', 'apprentice'),
   route('GET', '/api/jobs/:jobId/export', 'apprentice'),

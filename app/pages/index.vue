@@ -13,11 +13,12 @@ const session = useSessionStore()
 const listed = ref<JobSummary[]>()
 const total = ref(0)
 const search = ref('')
-const stage = ref<'all' | 'today' | JobStage>('all')
+const stage = ref<'all' | 'today' | 'archived' | JobStage>('all')
 const STAGES = [
   { value: 'all', label: 'All' },
   { value: 'today', label: 'Today' },
   ...JOB_STAGES.map(value => ({ value, label: value.charAt(0).toUpperCase() + value.slice(1) })),
+  { value: 'archived', label: 'Archived' },
 ]
 const isFiltered = computed(() => search.value.trim() !== '' || stage.value !== 'all')
 const local = shallowRef<LocalJob[]>([])
@@ -79,6 +80,7 @@ function listUrl(offset: number): string {
   const query = new URLSearchParams({ offset: String(offset), limit: String(PAGE) })
   if (search.value.trim()) query.set('search', search.value.trim())
   if (stage.value === 'today') query.set('on', new Date().toISOString().slice(0, 10))
+  else if (stage.value === 'archived') query.set('archived', '1')
   else if (stage.value !== 'all') query.set('stage', stage.value)
   return `/api/jobs?${query}`
 }
@@ -202,6 +204,18 @@ async function remove(job: JobSummary) {
     toast.add({ title: (error as Error).message, color: 'error' })
   }
 }
+async function archive(job: JobSummary, isArchived: boolean) {
+  try {
+    await apiDone(`/api/jobs/${job.id}/archive`, postJson({ isArchived }))
+    toast.add({
+      title: isArchived ? `${job.name} is in the archive` : `${job.name} is in the list again`,
+      actions: [{ label: 'Undo', onClick: () => void archive(job, !isArchived) }],
+    })
+    await load()
+  } catch (error) {
+    toast.add({ title: (error as Error).message, color: 'error' })
+  }
+}
 async function restore(id: string) {
   await apiDone(`/api/trash/${id}/restore`, postJson({}))
   await load()
@@ -217,6 +231,15 @@ const menuOf = (job: JobSummary) =>
               shared.value = job
             },
           },
+        ],
+        [
+          stage.value === 'archived'
+            ? {
+                label: 'Take out of the archive',
+                icon: 'lucide:archive-restore',
+                onSelect: () => void archive(job, false),
+              }
+            : { label: 'Archive', icon: 'lucide:archive', onSelect: () => void archive(job, true) },
         ],
         [{ label: 'Delete', icon: 'lucide:trash-2', onSelect: () => void remove(job) }],
       ]

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { EDITIONS, REPORT_TITLES, REPORT_VOICES, RULES } from '#core'
+import { EDITIONS, REPORT_TITLES, REPORT_VOICES, RULES, SCHOOLS, type SchoolQuestion } from '#core'
 import { DEFAULT_OWN, OwnSettings } from '#shared/files'
 
 const toast = useToast()
@@ -17,6 +17,16 @@ const editions = [
 ]
 type RuleId = OwnSettings['amendments'][number]['rule']
 const rules = RULES.map(r => ({ value: r.id as RuleId, label: r.fault }))
+const itemsOf = (q: SchoolQuestion) => [
+  { value: 'any', label: 'Whatever the aim says' },
+  ...q.schools.map(w => ({ value: w.id, label: w.label })),
+]
+const wayOf = (q: SchoolQuestion) =>
+  own.value.schools.find(id => q.schools.some(w => w.id === id)) ?? 'any'
+function go(q: SchoolQuestion, id: string) {
+  const others = own.value.schools.filter(s => !q.schools.some(w => w.id === s))
+  own.value.schools = id === 'any' ? others : [...others, id]
+}
 const edition = computed({
   get: () => own.value.edition ?? 0,
   set: (e: number) => (own.value.edition = EDITIONS.find(x => x === e) ?? null),
@@ -133,6 +143,18 @@ watch(picture, chosen => {
         </UFormField>
       </div>
       <USwitch v-model="own.citeSections" label="The inspector report cites sections" />
+      <h2>Which way your desk goes</h2>
+      <div class="pair">
+        <UFormField v-for="q in SCHOOLS" :key="q.id" :label="q.title">
+          <USelect
+            :model-value="wayOf(q)"
+            :items="itemsOf(q)"
+            class="w-full"
+            size="lg"
+            @update:model-value="id => go(q, id)"
+          />
+        </UFormField>
+      </div>
       <h2>Code where you work</h2>
       <UFormField label="Edition in force" help="New jobs begin with it.">
         <USelect v-model="edition" :items="editions" size="lg" class="w-48" />

@@ -30,6 +30,8 @@ export interface JobsTable {
   stage: string
   /** Day of the next visit, year-month-day; empty where none is set. */
   next_on: string
+  /** Out of the list since; it is kept whole, and found among the archived ones. */
+  archived_at: string | null
 }
 /** What the search looks through: full text, one row a job. */
 export interface JobSearchTable {

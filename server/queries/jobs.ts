@@ -9,6 +9,7 @@ export interface Wanted {
   readonly words?: string
   readonly stage?: string
   readonly on?: string
+  readonly isArchived?: boolean
   readonly offset: number
   readonly limit: number
 }
@@ -25,13 +26,14 @@ export const matchOf = (words: string): string =>
 /** Jobs, the last one touched first, or the best match first where words are searched for; with how many there are. */
 export async function listJobs(
   db: Db,
-  { userId, words = '', stage, on, offset, limit }: Wanted,
+  { userId, words = '', stage, on, isArchived = false, offset, limit }: Wanted,
 ): Promise<{ rows: JobRow[]; total: number }> {
   const match = matchOf(words)
   const wanted = db
     .selectFrom('jobs')
     .where('deleted_at', 'is', null)
     .where('state', '=', 'ready')
+    .where('archived_at', isArchived ? 'is not' : 'is', null)
     .$if(stage !== undefined, q => q.where('stage', '=', stage!))
     .$if(on !== undefined, q => q.where('next_on', '=', on!))
     .$if(match !== '', q =>
@@ -132,6 +134,7 @@ export const addJob = async (
     imported: 0,
     stage: 'planned',
     next_on: '',
+    archived_at: null,
     ...more,
   }
   const { numInsertedOrUpdatedRows } = await db

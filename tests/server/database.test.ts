@@ -9,6 +9,7 @@ import {
   addObservations,
   bodiesAfter,
   findJob,
+  indexJob,
   listJobs,
   listTrash,
   removeJob,
@@ -62,7 +63,7 @@ describe('the database', () => {
     await removeJob(db, 'job-1')
     expect(await bodiesAfter(db, 'job-1', 0, 10)).toEqual([])
     expect(await findJob(db, 'job-1')).toBeUndefined()
-    expect(await listJobs(db)).toEqual([])
+    expect(await listJobs(db, { offset: 0, limit: 10 })).toEqual({ rows: [], total: 0 })
     await db.destroy()
   })
   it('makes a job once, and lists it to those who may see it, unless it is in the trash or half read', async () => {
@@ -86,12 +87,44 @@ describe('the database', () => {
     await addJob(db, 'thrown', now, { owner_id: 'u' })
     await updateJob(db, 'thrown', { deleted_at: now })
     await setMembers(db, 'shared', ['u'])
-    const ids = async (user?: string) => (await listJobs(db, user)).map(j => j.id).sort()
+    const ids = async (userId?: string) => {
+      const { rows } = await listJobs(db, { offset: 0, limit: 10, ...(userId && { userId }) })
+      return rows.map(j => j.id).sort()
+    }
     expect([await ids('u'), await ids()]).toEqual([
       ['own', 'shared'],
       ['hidden', 'own', 'shared'],
     ])
     expect((await listTrash(db, 'u')).map(j => j.id)).toEqual(['thrown'])
+    await db.destroy()
+  })
+  it('finds jobs by the beginnings of words, a page at a time, and says how many there are', async () => {
+    const db = await openDatabase(':memory:')
+    const days = ['2026-01-01', '2026-01-02', '2026-01-03']
+    for (const [i, day] of days.entries()) {
+      const id = `job-${i}`
+      await addJob(db, id, `${day}T00:00:00.000Z`, { stage: i === 2 ? 'signed' : 'on site' })
+      const words = { name: `Quince ${i}`, street: 'Émile Row', people: 'Ann', findings: 'Bootleg' }
+      await indexJob(db, { job_id: id, ...words })
+    }
+    const found = async (words: string, more: object = {}) => {
+      const { rows, total } = await listJobs(db, { words, offset: 0, limit: 2, ...more })
+      return [rows.map(r => r.id), total]
+    }
+    expect(await found('')).toEqual([['job-2', 'job-1'], 3])
+    expect(await found('', { offset: 2 })).toEqual([['job-0'], 3])
+    expect(await found('qui 1')).toEqual([['job-1'], 1])
+    expect(await found('emile boot')).toEqual([['job-2', 'job-1'], 3])
+    expect(await found('ann', { stage: 'signed' })).toEqual([['job-2'], 1])
+    expect(await found('nobody')).toEqual([[], 0])
+    // Signs of the search language are no signs here, and a word of nothing but them asks for nothing.
+    expect(await found('"quince" -ann* NEAR(')).toEqual([[], 0])
+    expect(await found('" * ( )')).toEqual([['job-2', 'job-1'], 3])
+    await updateJob(db, 'job-2', { archived_at: '2026-02-01T00:00:00.000Z' })
+    expect(await found('')).toEqual([['job-1', 'job-0'], 2])
+    expect(await found('', { isArchived: true })).toEqual([['job-2'], 1])
+    await removeJob(db, 'job-1')
+    expect(await found('quince')).toEqual([['job-0'], 1])
     await db.destroy()
   })
   it('is taken by one process at a time', () => {

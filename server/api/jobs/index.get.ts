@@ -5,12 +5,13 @@ import { listUsers } from '../../queries/people'
 
 /** Jobs, a page of them at a time: the last one touched first, or those that the words are found in. */
 export default defineEventHandler(async event => {
-  const { search, stage, on, offset, limit } = readQuery(event, JobsQuery)
+  const { search, stage, on, archived, offset, limit } = readQuery(event, JobsQuery)
   const db = await useDb()
   const asker = requireAsker(event)
   const userId = asker.role === 'owner' ? undefined : (asker.id ?? undefined)
   const { rows, total } = await listJobs(db, {
     words: search,
+    isArchived: archived === '1',
     offset,
     limit,
     ...(stage !== undefined && { stage }),

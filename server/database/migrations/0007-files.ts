@@ -12,6 +12,7 @@ export const files: Migration = {
         .alterTable('jobs')
         .addColumn('next_on', 'text', c => c.notNull().defaultTo(''))
         .execute()
+      await tx.schema.alterTable('jobs').addColumn('archived_at', 'text').execute()
       await tx.schema
         .createIndex('jobs_listed')
         .on('jobs')

@@ -12,6 +12,7 @@ import {
   type FixPreset,
   type PriceBook,
 } from '#core'
+import { DEFAULT_OWN, OwnSettings } from '#shared/files'
 
 const { job, problem, isLoading, load } = useOpenJob()
 const planner = usePlanner()
@@ -47,6 +48,12 @@ if (kept.value) {
 /** The ways of this desk, kept like its prices. */
 const ways = useLocalStorage<readonly string[]>('corvit-schools', [])
 schools.value = ways.value.filter(id => schoolById(id)).map(school => ({ school }))
+/** Where nothing was chosen on this device, the ways of one's own settings hold. */
+onMounted(async () => {
+  if (ways.value.length > 0) return
+  const own = await api('/api/me/settings', OwnSettings).catch(() => DEFAULT_OWN)
+  if (own.schools.length > 0) schools.value = own.schools.map(school => ({ school }))
+})
 watch(schools, list => {
   ways.value = list.flatMap(c => (c.circuit === undefined ? c.school : []))
 })
