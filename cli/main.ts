@@ -17,6 +17,7 @@ import { Refused } from './input'
 import { understandCommand } from './understand'
 import { reportCommand } from './report'
 import { mergeCommand } from './merge'
+import { pathsCommand } from './paths'
 import { consequencesCommand, papersCommand, planCommand } from './plan'
 import { walkCommand } from './walk'
 
@@ -45,6 +46,9 @@ const USAGE = `corvit: a second opinion on existing residential wiring
   corvit merge A B --out C
       Two copies of one job put together: the union of both logs. Prints what only one had, and what two people
       recorded differently, with both values. A, B and C are job files, or bundles where the name ends in .zip.
+  corvit paths [FILE]
+      Where the current goes in a network of sources, conductors, loads and ties to the earth: volts of every node,
+      amperes and watts of every part, what breakers do, what a hand on a frame feels. docs/FORMATS.md.
   corvit understand [FILE]
       What was said beside a thing, as facts: { "job"?, "context": { "place"?, "selected"? }, "say" }, or a list of
       them, in; per utterance "means", "notUnderstood" and "asks" out. docs/FORMATS.md.
@@ -70,6 +74,7 @@ export async function main(args: readonly string[]): Promise<number> {
   if (command === 'plan') return answered(() => planCommand(rest))
   if (command === 'report') return answeredLater(() => reportCommand(rest))
   if (command === 'merge') return answered(() => mergeCommand(rest))
+  if (command === 'paths') return answered(() => pathsCommand(rest))
   if (command === 'papers') return answered(() => papersCommand(rest))
   if (command === 'consequences') return answered(() => consequencesCommand(rest))
   if (calculatorById(command)) return sumCommand(command, rest)

@@ -265,6 +265,14 @@ export {
 } from './diagnosis/chain'
 export { READING_FIELDS, readingsOf, readStateOf } from './derive/readings'
 export { dwellingLoad, HEATING_KINDS, type DwellingLoads } from './tables/dwelling-load'
+export {
+  PathsInput,
+  tracePaths,
+  UnsolvablePaths,
+  type PathBranch,
+  type PathsAnswer,
+} from './paths/paths'
+export { solvePaths } from './paths/solve'
 export { dropOf, groundFaultAmps, type Drop } from './diagnosis/drop'
 export {
   planRounds,
