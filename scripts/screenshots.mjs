@@ -56,6 +56,27 @@ async function doIt(page) {
   await page.waitForSelector('.task')
   await wait(7000)
 }
+/** A return visit begun, its first line said to be corrected. */
+async function goBack(page) {
+  await page.waitForFunction(() =>
+    [...document.querySelectorAll('button')].some(
+      b => /From the \d+ corrections/.test(b.textContent) && !b.disabled,
+    ),
+  )
+  await page.evaluate(() =>
+    [...document.querySelectorAll('button')]
+      .find(b => /From the \d+ corrections/.test(b.textContent))
+      .click(),
+  )
+  await press(page, '[data-testid="rechecks"] li .chip')
+  await page.waitForSelector('[data-state="record disagrees"]')
+  await wait(800)
+}
+/** The paper is written beside the page. */
+async function written(page) {
+  await page.waitForSelector('[data-testid="report"]')
+  await wait(600)
+}
 const VIEWS = [
   { name: 'jobs', path: '/', size: DESK },
   { name: 'walk', path: `${job}/walk`, size: DESK },
@@ -64,7 +85,6 @@ const VIEWS = [
   { name: 'years', path: `${job}/walk?tab=years`, size: DESK, dark: true },
   { name: 'panel', path: `${job}/panel?at=main`, size: DESK, act: space(5) },
   { name: 'panel-hand', path: `${job}/panel?at=main`, size: HAND },
-  { name: 'panel-split', path: '/jobs/demo-bakehouse/panel?at=oven', size: DESK },
   { name: 'photo', path: `${job}/panel?at=main`, size: DESK, act: openPhoto },
   { name: 'isolation', path: `${job}/panel?at=main`, size: HAND, act: openPlan },
   {
@@ -78,7 +98,8 @@ const VIEWS = [
   { name: 'plan-hand', path: `${job}/plan`, size: HAND, act: doIt },
   { name: 'bench', path: `${job}/bench?calculator=diagnose&from=den-4`, size: DESK },
   { name: 'rules', path: '/rules?rule=multiwire-no-common-trip', size: DESK },
-  { name: 'report', path: `${job}/report`, size: DESK },
+  { name: 'report', path: `${job}/report`, size: DESK, act: written },
+  { name: 'return-hand', path: `${job}/return`, size: HAND, act: goBack },
 ]
 
 const desk = async page => ({ png: await page.screenshot(), width: 1030, height: 644 })

@@ -393,7 +393,11 @@ const PROBLEM_COLUMNS = [
         size="sm"
         :content="false"
         :items="STAGES"
-        :ui="{ list: 'overflow-x-auto', trigger: 'min-h-9 grow-0' }"
+        :ui="{
+          list: 'overflow-x-auto',
+          trigger: 'min-h-9 grow-0 shrink-0',
+          label: 'overflow-visible',
+        }"
       />
       <span class="small soft" data-testid="total" role="status">{{ total }} jobs</span>
     </div>

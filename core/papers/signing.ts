@@ -45,10 +45,16 @@ export const signingsOf = (house: House): readonly Subject<'signing'>[] =>
     .sort((a, b) => (valueOf(a, 'number') ?? 0) - (valueOf(b, 'number') ?? 0))
 
 /** What is recorded about the papers themselves is no change of the house. */
-const BESIDE: ReadonlySet<string> = new Set(['signing', 'edit'])
-const isBeside = (o: Observation, ledger: Ledger): boolean =>
-  ('subject' in o && BESIDE.has(ledger.everKind(o.subject) ?? '')) ||
-  (o.act === 'note' && o.subject === PREMISES_ID && o.field === 'stage')
+const BESIDE: ReadonlySet<string> = new Set(['signing', 'edit', 'returnVisit'])
+/** Of a line that is looked at again, only what was found tells something. */
+const FOUND_AGAIN: ReadonlySet<string> = new Set(['outcome', 'reading', 'note'])
+function isBeside(o: Observation, ledger: Ledger): boolean {
+  if (!('subject' in o)) return false
+  const kind = ledger.everKind(o.subject) ?? ''
+  if (kind === 'recheck') return o.act !== 'note' || !FOUND_AGAIN.has(o.field)
+  if (BESIDE.has(kind)) return true
+  return o.act === 'note' && o.subject === PREMISES_ID && o.field === 'stage'
+}
 
 /** The observations made after a signature, oldest first, without those of the signature itself. */
 export function logSince(ledger: Ledger, signing: Subject): readonly Observation[] {

@@ -110,7 +110,7 @@ export class UnsolvablePaths extends Error {
 
 const EARTH = 'earth'
 const BODY_OHMS = 1000
-/** Bands of effect as they are commonly taught, for a hand-to-foot path; people differ, and dryness is no protection. */
+/** Bands of effect as they are commonly taught, for a hand-to-foot path; people differ, and being dry is no help. */
 const EFFECTS: readonly (readonly [above: number, words: string])[] = [
   [4000, 'burns, and the heart may stop'],
   [100, 'the heart may lose its beat within a second'],
@@ -123,8 +123,8 @@ export const effectOf = (milliamperes: number): string =>
   EFFECTS.find(([above]) => milliamperes >= above)?.[1] ?? 'not felt by most'
 
 /**
- * Where the current goes: volts of every node, amperes and watts of every part, what the devices do, what a hand on a
- * frame feels. paths.md.
+ * Where the current goes: volts of every node, amperes and watts of every part, what the devices do, what a hand on
+ * a frame feels.
  * @throws UnsolvablePaths naming the part that cannot be
  */
 export function tracePaths(input: PathsInput): PathsAnswer {

@@ -1,7 +1,7 @@
 /**
- * A resistive network with voltage sources, solved by star-mesh elimination: conductances are only added, multiplied and
- * divided, never subtracted, so that a run that hangs on leaks of a picosiemens keeps its volts. Ideal parts (sources,
- * conductors without resistance, ties to the earth) join nodes at a fixed difference before anything is eliminated.
+ * A resistive network with voltage sources, solved by star-mesh elimination: conductances are only added, multiplied
+ * and divided, never subtracted, so that a run that hangs on leaks of a picosiemens keeps its volts. Ideal parts
+ * (sources, conductors without resistance, ties to the earth) join nodes at a fixed difference before anything else.
  */
 
 /** A part with resistance: volts, amperes and watts follow from it. */
@@ -21,7 +21,7 @@ export interface Solution {
   readonly volts: Float64Array
   /** Amperes from `from` to `to` through each resistor. */
   readonly resistorAmps: Float64Array
-  /** The same through each ideal part; NaN never: where a loop of ideal parts leaves it open, `undetermined` says so. */
+  /** The same through each ideal part; where a loop of them leaves it open, `undetermined` says so. */
   readonly idealAmps: Float64Array
   readonly undetermined: ReadonlySet<number>
   /** Nodes that nothing ties to the earth, by part. */

@@ -1,6 +1,7 @@
 import type { H3Event } from 'h3'
 import type { z } from 'zod'
-import { problemsOf } from '../../core'
+import { MAX_FILE_BYTES, problemsOf } from '../../core'
+import { MAX_BUNDLE_BYTES } from '../files/bundle'
 
 /** Reads and checks the body as JSON. */
 export async function readInput<S extends z.ZodType>(
@@ -39,6 +40,15 @@ export function check<S extends z.ZodType>(schema: S, raw: unknown): z.output<S>
 export async function readText(event: H3Event, maxBytes: number): Promise<string> {
   return (await readBytes(event, maxBytes)).toString('utf8')
 }
+
+/** Reads a job file or a bundle: an archive may be larger than a file that is read at once. */
+export const readJobBody = (event: H3Event): Promise<Buffer> =>
+  readBytes(
+    event,
+    (getHeader(event, 'content-type') ?? '').startsWith('application/zip')
+      ? MAX_BUNDLE_BYTES
+      : MAX_FILE_BYTES,
+  )
 
 /** Reads the body whole, up to the limit, whatever the headers claim. */
 export async function readBytes(event: H3Event, maxBytes: number): Promise<Buffer> {

@@ -145,7 +145,11 @@ describe('logs stored by version 1', () => {
     for (const o of old)
       insert.run(job, o.id, at, o.act, 'field' in o ? o.field : null, JSON.stringify(o), at)
     sqlite.prepare(`DELETE FROM kysely_migration WHERE name >= '0004'`).run()
-    sqlite.exec('ALTER TABLE jobs DROP COLUMN in_scope')
+    sqlite.exec('DROP INDEX jobs_listed')
+    for (const column of ['in_scope', 'stage', 'next_on', 'archived_at'])
+      sqlite.exec(`ALTER TABLE jobs DROP COLUMN ${column}`)
+    for (const table of ['job_search', 'signed', 'outbox', 'permits'])
+      sqlite.exec(`DROP TABLE ${table}`)
     sqlite.close()
     const second = await serve({ db })
     const { observations } = Job.parse(

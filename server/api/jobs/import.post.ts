@@ -1,11 +1,10 @@
 import { MAX_AHEAD_MS } from '../../../core'
-import { MAX_BUNDLE_BYTES } from '../../files/bundle'
 import { Appended } from '../../../shared/api'
 import { findJob, updateJob } from '../../queries/jobs'
 
 /** The file is read beside the server, into a job that nobody sees until it is whole. */
 export default defineEventHandler(async event => {
-  const body = await readBytes(event, MAX_BUNDLE_BYTES)
+  const body = await readJobBody(event)
   const db = await useDb()
   const asker = requireAsker(event)
   const jobId = await startJob(db, undefined, { owner_id: asker.id, state: 'importing' })

@@ -154,7 +154,11 @@ const mayWrite = computed(() => session.may('assessor'))
             variant="link"
             :content="false"
             :items="TABS"
-            :ui="{ list: 'overflow-x-auto', trigger: 'min-h-11' }"
+            :ui="{
+              list: 'overflow-x-auto',
+              trigger: 'min-h-11 shrink-0',
+              label: 'overflow-visible',
+            }"
           />
           <p v-if="!written" class="soft" role="status">Writing the report</p>
           <PaperSheet

@@ -1,11 +1,10 @@
 import { conflictsIn } from '../../../../core'
 import { MAX_BATCH } from '../../../../shared/api'
 import { MergeAnswer } from '../../../../shared/files'
-import { MAX_BUNDLE_BYTES } from '../../../files/bundle'
 
 /** Another copy of this job, as a file or a bundle, is put together with it; nothing that is here is lost. */
 export default defineEventHandler(async event => {
-  const bytes = await readBytes(event, MAX_BUNDLE_BYTES)
+  const bytes = await readJobBody(event)
   const { db, row } = await requireJob(event)
   const answer = await heavy({
     kind: 'copy',
