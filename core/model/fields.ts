@@ -1563,6 +1563,7 @@ export const FIELDS = {
     signedBy: text('signed by', at('before', 'Your name'), 120),
     signedOn: text('signed on', at('before', 'Year-month-day'), 30),
     hash: text('seal', at('before', 'Worked out when it is signed'), 64),
+    fileHash: text('seal of the PDF', at('before', 'Worked out when it is signed'), 64),
     open: whole('questions left open', '', 0, 99999, at('before', 'Worked out when it is signed')),
     discloses: text('what is left open, and why', at('before', 'Say why it stays open'), 2000),
     changes: text('what changed', at('before', 'Say what changed since the last one'), 2000),

@@ -22,14 +22,20 @@ const problem = (path: string, expected: string, found: string): UnreadableFile 
   new UnreadableFile([{ path, expected, found }])
 
 /** Hashes of the photographs that a log speaks of. */
-export const hashesIn = (observations: readonly Observation[]): ReadonlySet<string> =>
-  new Set(
-    observations.flatMap(o => (o.act === 'note' && o.field === 'hash' ? String(o.value) : [])),
+export function hashesIn(observations: readonly Observation[]): ReadonlySet<string> {
+  const photos = new Set(
+    observations.flatMap(o => (o.act === 'add' && o.kind === 'photo' ? o.subject : [])),
   )
+  return new Set(
+    observations.flatMap(o =>
+      o.act === 'note' && o.field === 'hash' && photos.has(o.subject) ? String(o.value) : [],
+    ),
+  )
+}
 
 /**
  * Looks through a bundle before anything of it is kept: pictures that are ones, that the log speaks of, and that the
- * camera has written nothing into; signed reports that come as paper and PDF.
+ * camera has written nothing into; signed reports that come as paper and PDF, both with the seal that the log names.
  * @throws UnreadableFile naming the file in the bundle
  */
 export async function checkBundle(
@@ -55,7 +61,26 @@ export async function checkBundle(
     }
     if (!SignedPaper.safeParse(raw).success)
       throw problem(`signed/${name}.json`, 'a paper', 'something else')
+    checkSeal(`signed/${name}.json`, paper, sealIn(observations, name, 'hash'))
+    checkSeal(`signed/${name}.pdf`, pdf, sealIn(observations, name, 'fileHash'))
   }
+}
+
+/** What the log says that a signed report was sealed with, when it was signed. */
+const sealIn = (observations: readonly Observation[], name: string, field: string) =>
+  observations.find(
+    o => o.act === 'note' && o.subject === `signing-${name}` && o.field === field,
+  ) as (Observation & { act: 'note' }) | undefined
+/** A signed report that was changed since has another seal, whatever the list of checksums says. */
+function checkSeal(
+  path: string,
+  bytes: Uint8Array,
+  seal: (Observation & { act: 'note' }) | undefined,
+): void {
+  if (!seal) throw problem(path, 'a signature in the log that it belongs to', 'none')
+  const own = sha256(bytes)
+  if (seal.value !== own)
+    throw problem(path, `the seal ${String(seal.value).slice(0, 12)}… it was signed with`, own)
 }
 
 async function checkPicture(path: string, bytes: Uint8Array): Promise<void> {

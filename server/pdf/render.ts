@@ -103,33 +103,55 @@ export async function renderPdf(
       margin: [54, 12, 54, 0],
     }),
     content,
-    // A heading, or the line that names a finding, at the foot of a page with nothing under it goes to the next.
-    pageBreakBefore: (node, { getFollowingNodesOnPage, getNodesOnNextPage }) =>
-      node.headlineLevel !== undefined &&
-      getNodesOnNextPage().length > 0 &&
-      getFollowingNodesOnPage().every(next => next.headlineLevel !== undefined),
   }
   return new Uint8Array(await pdfmake.createPdf(definition).getBuffer())
 }
 
-/** Pictures that follow each other stand side by side. */
+/** A line that names what comes: it never stands alone at the foot of a page. */
+const isHead = (b: Block | undefined): boolean =>
+  b?.kind === 'heading' || (b?.kind === 'text' && b.tone === 'strong')
+/** Rows of a list or table that go with their heading; the rest may run on to the next page. */
+const WITH_HEAD = 3
+const SHORT_TABLE = 14
+
+/** Headings with the first of what they head in one piece; pictures that follow each other side by side. */
 function contentsOf(
   blocks: readonly Block[],
   images: ReadonlyMap<Picture, string>,
 ): readonly Content[] {
   const contents: Content[] = []
-  for (let i = 0; i < blocks.length; i++) {
-    const block = blocks[i] as Block
-    if (block.kind !== 'picture') {
-      contents.push(contentOf(block))
+  let i = 0
+  while (i < blocks.length) {
+    const heads: Content[] = []
+    while (isHead(blocks[i])) heads.push(contentOf(blocks[i++] as Exclude<Block, Picture>))
+    const block = blocks[i]
+    if (heads.length > 0) {
+      const [first, rest] = block ? split(block) : [undefined, undefined]
+      if (first) i++
+      const stack = [...heads]
+      if (first)
+        stack.push({
+          ...(contentOf(first) as object),
+          ...(rest && { margin: 0 }),
+        } as unknown as Content)
+      // Who should look at a finding goes with what it is.
+      const after = blocks[i]
+      if (first?.kind === 'text' && after?.kind === 'text' && after.tone === 'soft') {
+        stack.push(contentOf(after))
+        i++
+      }
+      contents.push({ stack, unbreakable: true } as Content)
+      if (rest) contents.push(contentOf(rest))
       continue
     }
-    const pair: Picture[] = [block]
-    const next = blocks[i + 1]
-    if (next?.kind === 'picture') {
-      pair.push(next)
+    if (block?.kind !== 'picture') {
+      contents.push(contentOf(block as Exclude<Block, Picture>))
       i++
+      continue
     }
+    const next = blocks[i + 1]
+    const pair: readonly Picture[] = next?.kind === 'picture' ? [block, next] : [block]
+    i += pair.length
     contents.push({
       columns: pair.map(p => pictureContent(p, images.get(p))),
       columnGap: 14,
@@ -137,6 +159,19 @@ function contentsOf(
     } as Content)
   }
   return contents
+}
+type Plain = Exclude<Block, Picture>
+/** What of a block stays with the heading above it, and what may go on without it. */
+function split(block: Block): readonly [Plain | undefined, Plain | undefined] {
+  if (block.kind === 'text') return [block, undefined]
+  if (block.kind === 'table')
+    return block.rows.length <= SHORT_TABLE ? [block, undefined] : [undefined, undefined]
+  if (block.kind !== 'list' && block.kind !== 'checks') return [undefined, undefined]
+  const rest = block.items.slice(WITH_HEAD)
+  return [
+    { ...block, items: block.items.slice(0, WITH_HEAD) },
+    rest.length > 0 ? { ...block, items: rest } : undefined,
+  ]
 }
 const PICTURE_W = 244
 function pictureContent({ caption }: Picture, image: string | undefined): Content {
@@ -176,14 +211,12 @@ function contentOf(block: Exclude<Block, { kind: 'picture' }>): Content {
       return {
         text: printable(block.text),
         style: block.level === 1 ? 'h1' : 'h2',
-        headlineLevel: block.level,
         outline: block.level === 1,
       } as Content
     case 'text':
       return {
         text: printable(block.text),
         ...(block.tone && { style: block.tone }),
-        ...(block.tone === 'strong' && { headlineLevel: 3 }),
         margin: [0, 0, 0, 4],
       }
     case 'list':

@@ -9,6 +9,7 @@ import {
 } from '../../core'
 import type { Signed } from '../../shared/files'
 import type { Database, SignedRow } from '../database/types'
+import { sha256 } from '../files/bundle'
 import { addSigned } from '../queries/papers'
 import type { Asker } from './people'
 
@@ -68,6 +69,7 @@ export async function signReport(
     signedBy: toSign.by,
     signedOn: toSign.on,
     hash,
+    fileHash: sha256(pdf),
     open,
     ...(toSign.discloses && { discloses: toSign.discloses }),
     ...(toSign.changes && { changes: toSign.changes }),

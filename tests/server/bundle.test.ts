@@ -27,14 +27,19 @@ beforeAll(async () => {
     ...panel([{ id: 'b', space: 1, ratingAmps: 20, circuit: { id: 'c', label: 'Kitchen' } }]),
     photos: [{ id: 'p1', of: 'b', caption: 'The breaker', hash }],
   }
-  const log = strToU8(JSON.stringify(writeLog(new Ledger(observe(house))), null, 1))
-  const paper = { id: 'report-inspector', title: 'T', blocks: [{ kind: 'text', text: 'x' }] }
+  const paper = strToU8(
+    JSON.stringify({ id: 'report-inspector', title: 'T', blocks: [{ kind: 'text', text: 'x' }] }),
+  )
+  const pdf = strToU8('%PDF-1.3 and so on')
+  const seals = { hash: sha256(paper), fileHash: sha256(pdf), number: 1, voice: 'inspector' }
+  const signed = { ...house, signings: [{ id: 'signing-1-inspector', ...seals }] }
+  const log = strToU8(JSON.stringify(writeLog(new Ledger(observe(signed))), null, 1))
   bundle = {
     log,
     photos: new Map([[hash, photo]]),
     signed: new Map([
-      ['1-inspector.json', strToU8(JSON.stringify(paper))],
-      ['1-inspector.pdf', strToU8('%PDF-1.3 and so on')],
+      ['1-inspector.json', paper],
+      ['1-inspector.pdf', pdf],
     ]),
   }
   packed = writeBundle(bundle)
@@ -97,7 +102,7 @@ describe('a bundle', () => {
       )
   })
   it('a file that says it unpacks to more than it may is refused before it is unpacked', async () => {
-    const bomb = zipSync({ [BUNDLE_LOG]: [new Uint8Array(70 * 1024 * 1024), { level: 9 }] })
+    const bomb = zipSync({ [BUNDLE_LOG]: [new Uint8Array(21 * 1024 * 1024), { level: 9 }] })
     expect(bomb.length).toBeLessThan(200_000)
     const began = Date.now()
     expect(name(await problemsOf(bomb))).toBe(BUNDLE_LOG)
@@ -176,6 +181,23 @@ describe('a bundle', () => {
     expect(name(await problemsOf(fake))).toBe('signed/1-inspector.pdf')
     const bad = repack(f => void (f['signed/1-inspector.json'] = strToU8('[]')))
     expect(name(await problemsOf(bad))).toBe('signed/1-inspector.json')
+  })
+  it('a signed report that was changed after it was signed is refused by its seal', async () => {
+    const word = strToU8(
+      JSON.stringify({ id: 'report-inspector', title: 'T', blocks: [{ kind: 'text', text: 'y' }] }),
+    )
+    const changed = repack(f => void (f['signed/1-inspector.json'] = word))
+    expect((await problemsOf(changed))[0]).toMatchObject({
+      path: 'signed/1-inspector.json',
+      expected: expect.stringContaining('the seal'),
+    })
+    const other = repack(f => void (f['signed/1-inspector.pdf'] = strToU8('%PDF-1.3 and more')))
+    expect(name(await problemsOf(other))).toBe('signed/1-inspector.pdf')
+    const unsigned = repack(f => {
+      f['signed/2-rental.json'] = f['signed/1-inspector.json'] as Uint8Array
+      f['signed/2-rental.pdf'] = f['signed/1-inspector.pdf'] as Uint8Array
+    })
+    expect((await problemsOf(unsigned))[0]?.expected).toContain('a signature in the log')
   })
   it('the log says which photographs belong to it', () => {
     const { observations } = readJobFile(new TextDecoder().decode(bundle.log), stamp)

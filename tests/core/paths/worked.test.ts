@@ -1,4 +1,5 @@
-import { PathsInput, tracePaths, UnsolvablePaths, type PathsAnswer } from '#core'
+import type { UnsolvablePaths, PathsAnswer} from '#core';
+import { PathsInput, tracePaths } from '#core'
 
 type Raw = Record<string, unknown>
 const trace = (raw: Raw): PathsAnswer => tracePaths(PathsInput.parse(raw))
