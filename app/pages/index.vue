@@ -388,6 +388,7 @@ const PROBLEM_COLUMNS = [
       />
       <UTabs
         v-model="stage"
+        class="max-w-full"
         variant="pill"
         color="neutral"
         size="sm"

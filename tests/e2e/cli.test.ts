@@ -8,16 +8,22 @@ import { pagesOf } from '../support/pdf'
 
 const corvit = (...args: string[]) =>
   spawnSync('node', ['cli/corvit.mjs', ...args], { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 })
-/** The same without a process of its own, for the many inputs that are only refused. */
-async function here(...args: string[]): Promise<{ stderr: string; status: number }> {
+/** The same without a process of its own, for what needs none to be shown. */
+async function here(
+  ...args: string[]
+): Promise<{ stdout: string; stderr: string; status: number }> {
+  let stdout = ''
   let stderr = ''
   const spies = [
     jest.spyOn(console, 'error').mockImplementation((line: string) => void (stderr += `${line}\n`)),
-    jest.spyOn(console, 'log').mockImplementation(() => undefined),
-    jest.spyOn(process.stdout, 'write').mockReturnValue(true),
+    jest.spyOn(console, 'log').mockImplementation((line: string) => void (stdout += `${line}\n`)),
+    jest.spyOn(process.stdout, 'write').mockImplementation((text: unknown) => {
+      stdout += String(text)
+      return true
+    }),
   ]
   try {
-    return { status: await main(args), stderr }
+    return { status: await main(args), stdout, stderr }
   } finally {
     for (const spy of spies) spy.mockRestore()
   }
@@ -41,10 +47,10 @@ describe('corvit walk', () => {
     const looks = stops.flatMap((s: { looks: object[] }) => s.looks)
     expect(looks[0]).toHaveProperty('answers')
   })
-  it('takes a scope of its own', () => {
+  it('takes a scope of its own', async () => {
     const scope = scratch('scope.json', JSON.stringify({ access: ['seen'], instruments: [] }))
-    const narrow = JSON.parse(corvit('walk', job, '--scope', scope).stdout)
-    const wide = JSON.parse(corvit('walk', job, '--purpose', 'remodel').stdout)
+    const narrow = JSON.parse((await here('walk', job, '--scope', scope)).stdout)
+    const wide = JSON.parse((await here('walk', job, '--purpose', 'remodel')).stdout)
     expect(narrow.counts.inScope).toBeLessThan(wide.counts.inScope)
   })
   it.each<[string, string[], RegExp]>([
@@ -57,9 +63,9 @@ describe('corvit walk', () => {
     expect(status).toBe(2)
     expect(stderr).toMatch(words)
   })
-  it('a scope that names what is not in the job is refused', () => {
+  it('a scope that names what is not in the job is refused', async () => {
     const scope = scratch('scope.json', JSON.stringify({ area: ['attic'] }))
-    expect(corvit('walk', job, '--scope', scope).stderr).toMatch(/not in the job/)
+    expect((await here('walk', job, '--scope', scope)).stderr).toMatch(/not in the job/)
   })
 })
 
@@ -80,36 +86,37 @@ describe('corvit plan', () => {
     expect(plan.newlyRequired).toEqual([])
     expect(plan.proof.gap).toBe(0)
   })
-  it('prints what one remedy would turn', () => {
-    const { results } = JSON.parse(corvit('assess', job, '--only', 'fault').stdout)
+  it('prints what one remedy would turn', async () => {
+    const { results } = JSON.parse((await here('assess', job, '--only', 'fault')).stdout)
     const fault = results.find((r: { rule: string }) => r.rule === 'overfused-conductor')
     const done = JSON.parse(
-      corvit('consequences', job, '--remedy', 'replace-conductor', '--of', fault.subject.id).stdout,
+      (await here('consequences', job, '--remedy', 'replace-conductor', '--of', fault.subject.id))
+        .stdout,
     )
     expect(done.status).toBe('cures')
     expect(done.fixed.map((f: { rule: string }) => f.rule)).toContain('overfused-conductor')
   })
-  it('reads a price sheet, and goes the way of a school', () => {
+  it('reads a price sheet, and goes the way of a school', async () => {
     const dear = scratch('dear.csv', 'entry,title,cents,minutes\nname,Ours,,\npermit,,99900,\n')
     const args = ['plan', job, '--prices', dear, '--fix', 'before-sale']
-    const plan = JSON.parse(corvit(...args, '--school', 'multiwire-breaker').stdout)
+    const plan = JSON.parse((await here(...args, '--school', 'multiwire-breaker')).stdout)
     expect(plan.prices).toEqual({ name: 'Ours', isSample: false })
     expect(plan.departures).toEqual([])
     const permit = plan.shared.find((s: { what: string }) => s.what === 'Permit')
     expect(permit === undefined || permit.cents === 99_900).toBe(true)
   })
-  it('prints the papers of an accepted plan', () => {
+  it('prints the papers of an accepted plan', async () => {
     const house = JSON.parse(readFileSync(job, 'utf8'))
-    const { results } = JSON.parse(corvit('assess', job, '--only', 'fault').stdout)
+    const { results } = JSON.parse((await here('assess', job, '--only', 'fault')).stdout)
     const fault = results.find((r: { rule: string }) => r.rule === 'overfused-conductor')
     const task = { order: 0, choice: 0, rule: fault.rule, of: fault.subject.id, stage: 'Today' }
     const tasks = [{ ...task, remedy: 'replace-conductor', cents: 12_000, state: 'planned' }]
     const accepted = scratch('accepted.json', JSON.stringify({ ...house, tasks }))
-    const { stdout, status } = corvit('papers', accepted, '--paper', 'scope-of-work')
+    const { stdout, status } = await here('papers', accepted, '--paper', 'scope-of-work')
     expect(status).toBe(0)
     expect(stdout).toContain('Replace the thin or damaged run')
     expect(stdout).toContain('$120.00')
-    expect(corvit('papers', job, '--paper', 'pick-list').stdout).toContain(
+    expect((await here('papers', job, '--paper', 'pick-list')).stdout).toContain(
       'No plan has been accepted',
     )
   })
@@ -165,7 +172,7 @@ describe('corvit merge', () => {
   const first = file('a.json', [seen('x1', 'Ann', 1)])
   const second = file('b.json', [seen('y1', 'Bo', 2)])
 
-  it('puts two copies together, tells both values, and gives the same whichever comes first', () => {
+  it('puts two copies together, tells both values, and gives the same whichever comes first', async () => {
     const out = join(mkdtempSync(join(tmpdir(), 'corvit-cli-')), 'c.json')
     const { stdout, status } = corvit('merge', first, second, '--out', out)
     expect(status).toBe(0)
@@ -186,17 +193,17 @@ describe('corvit merge', () => {
       ],
     })
     const whole = readFileSync(out, 'utf8')
-    corvit('merge', second, first, '--out', out)
+    await here('merge', second, first, '--out', out)
     expect(readFileSync(out, 'utf8')).toBe(whole)
-    expect(corvit('assess', out).status).toBe(0)
+    expect((await here('assess', out)).status).toBe(0)
   })
-  it('writes and reads bundles, and the report of one', () => {
+  it('writes and reads bundles, and the report of one', async () => {
     const out = join(mkdtempSync(join(tmpdir(), 'corvit-cli-')), 'c.zip')
-    expect(corvit('merge', first, second, '--out', out).status).toBe(0)
+    expect((await here('merge', first, second, '--out', out)).status).toBe(0)
     const again = join(mkdtempSync(join(tmpdir(), 'corvit-cli-')), 'd.json')
-    const { stdout } = corvit('merge', out, second, '--out', again)
+    const { stdout } = await here('merge', out, second, '--out', again)
     expect(JSON.parse(stdout)).toMatchObject({ observations: 4, onlyFirst: 1, onlySecond: 0 })
-    const { stdout: text, status } = corvit('report', out, '--voice', 'rental')
+    const { stdout: text, status } = await here('report', out, '--voice', 'rental')
     expect(status).toBe(0)
     expect(text).toContain('Short form for the rental')
   })
@@ -250,7 +257,7 @@ describe('corvit report', () => {
 })
 
 describe('corvit understand', () => {
-  it('answers one utterance, and a list', () => {
+  it('answers one utterance, and a list', async () => {
     const one = { context: { place: 'main' }, say: 'space seven twenty amp, no, fifteen' }
     const single = JSON.parse(corvit('understand', scratch('say.json', JSON.stringify(one))).stdout)
     expect(single.means).toContainEqual(
@@ -263,20 +270,24 @@ describe('corvit understand', () => {
       }),
     )
     const list = JSON.parse(
-      corvit('understand', scratch('say.json', JSON.stringify([one, { ...one, say: 'wurble' }])))
-        .stdout,
+      (
+        await here(
+          'understand',
+          scratch('say.json', JSON.stringify([one, { ...one, say: 'wurble' }])),
+        )
+      ).stdout,
     )
     expect(list).toHaveLength(2)
     expect(list[1]).toMatchObject({ means: [], notUnderstood: ['wurble'] })
   })
-  it('reads beside a job, by its ids', () => {
+  it('reads beside a job, by its ids', async () => {
     const say = {
       job: JSON.parse(readFileSync('docs/examples/multiwire.corvit.json', 'utf8')),
       context: {},
       say: 'no bonding screw',
     }
     const { means } = JSON.parse(
-      corvit('understand', scratch('say.json', JSON.stringify(say))).stdout,
+      (await here('understand', scratch('say.json', JSON.stringify(say)))).stdout,
     )
     expect(means[0]).toMatchObject({ field: 'bondMeans', value: 'none', isNew: false })
   })
@@ -347,7 +358,7 @@ describe('corvit assess', () => {
       const totals = []
       for (const [form, text] of exported) {
         const file = scratch(`${form}.json`, text)
-        const { stdout, status } = corvit('assess', file)
+        const { stdout, status } = await here('assess', file)
         expect(status).toBe(0)
         totals.push(JSON.parse(stdout).totals)
       }
@@ -367,45 +378,46 @@ describe('corvit assess', () => {
     ['an unknown option', ['--fast', 'x']],
     ['broken JSON', [scratch('broken.json', '{')]],
     ['two files', ['a', 'b']],
-  ])('exits 2 on %s', (_name, args) => {
-    const { status, stderr, stdout } = corvit('assess', ...args)
+  ])('exits 2 on %s', async (_name, args) => {
+    const { status, stderr, stdout } = await here('assess', ...args)
     expect([status, stdout]).toEqual([2, ''])
     expect(stderr.length).toBeGreaterThan(10)
   })
-  it('names the path of what it cannot read', () => {
+  it('names the path of what it cannot read', async () => {
     const text = readFileSync('docs/examples/multiwire.corvit.json', 'utf8').replace('"12"', '"13"')
-    const { status, stderr } = corvit('assess', scratch('wrong.json', text))
+    const { status, stderr } = await here('assess', scratch('wrong.json', text))
     expect(status).toBe(2)
     expect(JSON.parse(stderr).problems[0]).toMatchObject({
       path: 'enclosures[0].breakers[0].circuit.segments[0].size',
       found: '"13"',
     })
   })
-  it('knows renamed rules by their old id, and says what an undecided one leans to', () => {
-    const of = (rule: string) =>
-      corvit('assess', 'docs/examples/multiwire.corvit.json', '--rule', rule, '--brief').stdout
-    expect(of('aluminium-at-unmarked-breaker')).toBe(of('aluminum-at-unmarked-breaker'))
-    expect(of('aluminium-at-unmarked-breaker')).toContain('aluminum-at-unmarked-breaker')
-    const chain = corvit(
+  it('knows renamed rules by their old id, and says what an undecided one leans to', async () => {
+    const of = async (rule: string) =>
+      (await here('assess', 'docs/examples/multiwire.corvit.json', '--rule', rule, '--brief'))
+        .stdout
+    const old = await of('aluminium-at-unmarked-breaker')
+    expect(old).toBe(await of('aluminum-at-unmarked-breaker'))
+    expect(old).toContain('aluminum-at-unmarked-breaker')
+    const { stdout: chain } = await here(
       'assess',
       'docs/examples/outlet-chain.corvit.json',
       '--rule',
       'missing-marking',
       '--brief',
-    ).stdout
+    )
     expect(chain).toContain('(allowed to remain if it was made before 1993)')
   })
-  it('keeps only what is asked for', () => {
-    const { results } = JSON.parse(
-      corvit(
-        'assess',
-        'docs/examples/multiwire.corvit.json',
-        '--only',
-        'fault',
-        '--rule',
-        'multiwire-same-leg',
-      ).stdout,
+  it('keeps only what is asked for', async () => {
+    const { stdout } = await here(
+      'assess',
+      'docs/examples/multiwire.corvit.json',
+      '--only',
+      'fault',
+      '--rule',
+      'multiwire-same-leg',
     )
+    const { results } = JSON.parse(stdout)
     expect(results).toHaveLength(1)
   })
 })
@@ -413,12 +425,12 @@ describe('corvit assess', () => {
 describe('the sums', () => {
   it.each(['ampacity', 'boxfill', 'diagnose', 'identify', 'trace'])(
     '%s runs its own example and says what is wrong with another',
-    sum => {
-      const example = corvit(sum, '--example')
-      const ran = corvit(sum, scratch('in.json', example.stdout))
+    async sum => {
+      const example = await here(sum, '--example')
+      const ran = await here(sum, scratch('in.json', example.stdout))
       expect([example.status, ran.status]).toEqual([0, 0])
       expect(JSON.parse(ran.stdout)).toBeDefined()
-      const wrong = corvit(
+      const wrong = await here(
         sum,
         scratch(
           'wrong.json',
@@ -427,26 +439,25 @@ describe('the sums', () => {
       )
       expect(wrong.status).toBe(2)
       expect(JSON.parse(wrong.stderr).problems[0].path).toContain('surprise')
-      expect(corvit(sum, scratch('broken.json', '{')).status).toBe(2)
+      expect((await here(sum, scratch('broken.json', '{'))).status).toBe(2)
     },
   )
-  it('ampacity says under what it changes', () => {
-    const out = JSON.parse(
-      corvit(
-        'ampacity',
-        scratch(
-          'a.json',
-          JSON.stringify({
-            size: '6',
-            metal: 'aluminum',
-            wiring: 'SE',
-            insulationC: 75,
-            feedsSeveralReceptacles: false,
-            breakerAmps: 50,
-          }),
-        ),
-      ).stdout,
+  it('ampacity says under what it changes', async () => {
+    const { stdout } = await here(
+      'ampacity',
+      scratch(
+        'a.json',
+        JSON.stringify({
+          size: '6',
+          metal: 'aluminum',
+          wiring: 'SE',
+          insulationC: 75,
+          feedsSeveralReceptacles: false,
+          breakerAmps: 50,
+        }),
+      ),
     )
+    const out = JSON.parse(stdout)
     expect(out).toMatchObject({ allowed: [40, 50], breaker: 'undecided', lookAt: ['terminals'] })
   })
 })
