@@ -159,6 +159,7 @@ export {
 export { appointmentsOf, nextDayOf, stageOf, type Appointment, type JobStage } from './record/stage'
 export { conflictsIn, mergeLogs, type Clash, type MergeConflict, type Merged } from './record/merge'
 export { bondLayout, TIE_DASH } from './drawings/bond-layout'
+export { boxFillSvg } from './drawings/box-fill'
 export { bondMapSvg } from './drawings/bond-map'
 export { circuitTreeSvgs } from './drawings/circuit-tree'
 export { panelFaceSvg, spaceAt, spacesOf } from './drawings/panel-face'

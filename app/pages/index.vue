@@ -75,7 +75,7 @@ const jobs = computed<JobSummary[] | undefined>(() => {
 const isHere = (job: JobSummary) => !isOffline.value || local.value.some(l => l.id === job.id)
 
 /** Jobs asked for at a time; more come as they are scrolled to. */
-const PAGE = 200
+const PAGE = 50
 function listUrl(offset: number): string {
   const query = new URLSearchParams({ offset: String(offset), limit: String(PAGE) })
   if (search.value.trim()) query.set('search', search.value.trim())

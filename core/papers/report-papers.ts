@@ -13,6 +13,7 @@ import { placeOf } from '../views/walk'
 import { recordedScope } from '../visit/recorded'
 import { visitOf, type Visit } from '../visit/visit'
 import { bondMapSvg } from '../drawings/bond-map'
+import { boxFillSvg } from '../drawings/box-fill'
 import { circuitTreeSvgs } from '../drawings/circuit-tree'
 import { panelFaceSvg } from '../drawings/panel-face'
 import { tellFindings, type LeftOut, type Told as ToldFinding } from './edits'
@@ -225,6 +226,14 @@ function inspectorPaper(told: Told): readonly Block[] {
       const text = `${foundWords(f)}${section} ${leads} ${leanWords(f)}`
       blocks.push(say(text.replace(/\s+/g, ' ').trim()))
       blocks.push(say(`${SEVERITY_WORDS[severity]}. ${WHO[severity]}.`, 'soft'))
+      // A number is believed when it is seen: the box beside what it would have to hold.
+      if (f.rule === 'box-fill' && f.compare)
+        blocks.push({
+          kind: 'drawing',
+          svg: boxFillSvg(f.compare, f.working),
+          caption: `${f.subject.label}: what is in the box`,
+          share: 0.55,
+        })
       const things = new Set(g.all.map(a => a.subject.id).filter(id => !pictured.has(id)))
       for (const id of things) pictured.add(id)
       blocks.push(...picturesOf(site, things))

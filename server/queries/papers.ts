@@ -28,6 +28,8 @@ export const signedByName = (db: Db, jobId: string, name: string): Promise<Signe
     .executeTakeFirst()
 export const addSigned = (db: Db, row: Insertable<SignedTable>) =>
   db.insertInto('signed').values(row).execute()
+export const removeSigned = (db: Db, jobId: string, name: string) =>
+  db.deleteFrom('signed').where('job_id', '=', jobId).where('name', '=', name).execute()
 
 export const listOutbox = (db: Db, jobId: string): Promise<OutboxRow[]> =>
   db

@@ -10,7 +10,7 @@ import {
 import type { Signed } from '../../shared/files'
 import type { Database, SignedRow } from '../database/types'
 import { sha256 } from '../files/bundle'
-import { addSigned } from '../queries/papers'
+import { addSigned, removeSigned } from '../queries/papers'
 import type { Asker } from './people'
 
 type Db = Kysely<Database>
@@ -58,7 +58,13 @@ export async function signReport(
     signed_by: toSign.by,
     signed_on: toSign.on,
   }
-  await addSigned(db, { ...row, paper, pdf: Buffer.from(pdf) })
+  try {
+    await addSigned(db, { ...row, paper, pdf: Buffer.from(pdf) })
+  } catch (error) {
+    if (isFull(error)) throw diskFull()
+    if (!String((error as { code?: string }).code).startsWith('SQLITE_CONSTRAINT')) throw error
+    throw refuse('conflict', 'Somebody else has just signed this revision; look at it first')
+  }
   const at = new Date().toISOString()
   const clock = after === undefined ? clockOfInstant(at, 'signing') : clockAfter(after)
   const stamp = () => ({ id: randomUUID(), at, clock, by: toSign.by })
@@ -87,7 +93,14 @@ export async function signReport(
     ...Object.entries(facts).map(([field, value]) => note(subject, field, value)),
     note(PREMISES_ID, 'stage', 'signed'),
   ]
-  const { refused } = await append(db, jobId, { observations, account: asker })
-  if (refused.length > 0) throw new Error(`the signature does not fit: ${JSON.stringify(refused)}`)
+  try {
+    const { refused } = await append(db, jobId, { observations, account: asker })
+    if (refused.length > 0)
+      throw new Error(`the signature does not fit: ${JSON.stringify(refused)}`)
+  } catch (error) {
+    // A report that the log does not know of was not signed.
+    await removeSigned(db, jobId, name)
+    throw error
+  }
   return signedOut(row)
 }

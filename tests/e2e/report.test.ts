@@ -227,6 +227,14 @@ describe('what is refused', () => {
     expect((await send(`/api/jobs/${job}/outbox`, paper)).status).toBe(422)
     expect((await json(`/api/jobs/${job}/outbox`)).sent).toEqual([])
   })
+  it('of two who sign at once, one does', async () => {
+    const job = await newJob()
+    const answers = await Promise.all([1, 2].map(() => send(`/api/jobs/${job}/signed`, SIGN)))
+    expect(answers.map(a => a.status).sort()).toEqual([201, 409])
+    expect((await json(`/api/jobs/${job}/signed`)).signed).toHaveLength(1)
+    const log = await (await fresh(`/api/jobs/${job}/export?form=log`)).text()
+    expect(log.match(/"kind": "signing"/g)).toHaveLength(1)
+  })
   it('settings that do not fit, by where they do not', async () => {
     const put = (body: unknown) =>
       fresh('/api/me/settings', {
