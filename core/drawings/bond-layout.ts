@@ -79,7 +79,7 @@ function placeNodes(map: BondMap): readonly PlacedNode[] {
     const all = children.get(n.id) ?? []
     const leaves = all.filter(isLeaf)
     const below = all.filter(c => !isLeaf(c)).map(c => place(c, depth + 1))
-    const middle = below.length === 0 ? 0 : (below[0]! + below.at(-1)!) / 2
+    const middle = below.length === 0 ? 0 : ((below[0] ?? 0) + (below.at(-1) ?? 0)) / 2
     const x = Math.max(free[depth] ?? LEFT, middle)
     const y = top(depth)
     list.push({ node: n, x, y, w: W, h: H })

@@ -36,6 +36,10 @@ export class Contradiction extends Error {
   }
 }
 
+const add = (to: Float64Array | number[], at: number, value: number): void => {
+  to[at] = (to[at] as number) + value
+}
+
 /** Nodes joined by ideal parts move together; each keeps its volts over the first of its group. */
 class Groups {
   readonly #parent: Int32Array
@@ -118,7 +122,8 @@ export function solvePaths(
       (roots[i] === roots[earth] ? earthOffset : 0),
   )
   const shift = earthOffset
-  if (shift !== 0) for (let i = 0; i < count; i++) if (roots[i] !== roots[earth]) volts[i]! -= shift
+  if (shift !== 0)
+    for (let i = 0; i < count; i++) if (roots[i] !== roots[earth]) add(volts, i, -shift)
   const resistorAmps = Float64Array.from(
     resistors,
     r => ((volts[r.from] as number) - (volts[r.to] as number)) / r.ohms,
@@ -222,8 +227,8 @@ function idealCurrents(
   /** What leaves each node through resistors. */
   const leaving = new Float64Array(count)
   resistors.forEach((r, i) => {
-    leaving[r.from]! += resistorAmps[i] as number
-    leaving[r.to]! -= resistorAmps[i] as number
+    add(leaving, r.from, resistorAmps[i] as number)
+    add(leaving, r.to, -(resistorAmps[i] as number))
   })
   const at: number[][] = Array.from({ length: count }, () => [])
   ideals.forEach((ideal, i) => {
@@ -243,10 +248,10 @@ function idealCurrents(
     const into = leaving[node] as number
     amps[i] = ideal.to === node ? into : -into
     const other = ideal.to === node ? ideal.from : ideal.to
-    leaving[other]! += into
+    add(leaving, other, into)
     leaving[node] = 0
-    open[node]! -= 1
-    open[other]! -= 1
+    add(open, node, -1)
+    add(open, other, -1)
     if (open[other] === 1) leaves.push(other)
   }
   const undetermined = new Set<number>()
@@ -293,18 +298,18 @@ function residualOf(
 ): number {
   const sum = new Float64Array(count)
   let largest = 0
-  const add = (from: number, to: number, amps: number) => {
-    sum[from]! += amps
-    sum[to]! -= amps
+  const flow = (from: number, to: number, amps: number) => {
+    add(sum, from, amps)
+    add(sum, to, -amps)
     largest = Math.max(largest, Math.abs(amps))
   }
-  resistors.forEach((r, i) => add(r.from, r.to, resistorAmps[i] as number))
+  resistors.forEach((r, i) => flow(r.from, r.to, resistorAmps[i] as number))
   const open = new Set<number>()
   ideals.forEach((d, i) => {
     if (undetermined.has(i)) {
       open.add(d.from)
       open.add(d.to)
-    } else add(d.from, d.to, idealAmps[i] as number)
+    } else flow(d.from, d.to, idealAmps[i] as number)
   })
   let worst = 0
   for (let i = 0; i < count; i++)

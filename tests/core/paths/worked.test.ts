@@ -1,4 +1,4 @@
-import type { UnsolvablePaths, PathsAnswer} from '#core';
+import type { UnsolvablePaths, PathsAnswer } from '#core'
 import { PathsInput, tracePaths } from '#core'
 
 type Raw = Record<string, unknown>
