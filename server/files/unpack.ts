@@ -9,6 +9,9 @@ import { connect } from '../database/open'
 import { foreignPhotos, sha256, type Bundle } from './bundle'
 
 const THUMB_EDGE = 360
+/** All photographs together may take this much. */
+export const photoQuota = (): number =>
+  Number(process.env.CORVIT_PHOTO_QUOTA_MB ?? 4096) * 1024 * 1024
 const MAX_PIXELS = 80_000_000
 
 /** The head of a signed paper; the rest is kept as it is. */
@@ -105,6 +108,12 @@ interface Into {
 export async function unpackInto(into: Into, bundle: Bundle): Promise<void> {
   const db = connect(into.file)
   try {
+    const more = [...bundle.photos.values()].reduce((sum, bytes) => sum + bytes.length, 0)
+    const kept = db
+      .prepare('SELECT sum(bytes) AS n FROM (SELECT DISTINCT hash, bytes FROM photos)')
+      .get() as { n: number | null }
+    if (more > 0 && (kept.n ?? 0) + more > photoQuota())
+      throw Object.assign(new Error('the room kept for photographs is used up'), { code: 'ENOSPC' })
     const addPhoto = db.prepare(
       `INSERT OR IGNORE INTO photos (job_id, hash, stored_at, width, height, bytes)
        VALUES (?, ?, ?, ?, ?, ?)`,

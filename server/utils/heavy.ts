@@ -95,6 +95,16 @@ export async function stopHeavy(): Promise<void> {
   await Promise.all(slots.map(s => s.worker?.terminate()))
 }
 
+/** The same for a route: what took too long, or found the disk full, is answered as such. */
+export async function heavyAnswer(task: HeavyTask): Promise<HeavyAnswer> {
+  try {
+    return await heavy(task)
+  } catch (error) {
+    if (error instanceof TookTooLong) throw tookTooLong()
+    throw isFull(error) ? diskFull() : error
+  }
+}
+
 /** The text a task makes. */
 export async function heavyText(task: HeavyTask): Promise<Buffer> {
   try {

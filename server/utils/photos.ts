@@ -5,6 +5,7 @@ import type { Kysely } from 'kysely'
 import sharp from 'sharp'
 import { MAX_PHOTO_BYTES, PhotoHash, type StoredPhoto } from '../../shared/api'
 import type { Database } from '../database/types'
+import { photoQuota } from '../files/unpack'
 import { addPhoto, bytesOfPhotos, findPhoto, hashesOf, isPhotoUsed } from '../queries/photos'
 
 type Db = Kysely<Database>
@@ -17,8 +18,6 @@ const KINDS: ReadonlySet<string> = new Set(['jpeg', 'png', 'webp', 'tiff', 'avif
 /** What a phone or a camera makes. */
 const TAKEN: ReadonlySet<string> = new Set(['jpeg', 'png', 'webp'])
 
-/** All photographs together may take this much; observations are not counted. */
-const quota = (): number => Number(process.env.CORVIT_PHOTO_QUOTA_MB ?? 4096) * 1024 * 1024
 export const photoPath = (hash: string, isThumb: boolean): string =>
   join(photoFolder(), hash.slice(0, 2), `${hash}${isThumb ? '.thumb' : ''}.jpg`)
 
@@ -81,7 +80,7 @@ export async function storePhoto(
   const hash = createHash('sha256').update(picture).digest('hex')
   return oneAtATime(async () => {
     if (!(await findPhoto(db, jobId, hash))) {
-      if ((await bytesOfPhotos(db)) + picture.length > quota())
+      if ((await bytesOfPhotos(db)) + picture.length > photoQuota())
         throw full('the room kept for photographs is used up')
       try {
         await mkdir(dirname(photoPath(hash, false)), { recursive: true })

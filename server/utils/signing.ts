@@ -34,7 +34,7 @@ export async function signReport(
   toSign: ToSign,
   asker: Asker,
 ): Promise<Signed> {
-  const answer = await heavy({
+  const answer = await heavyAnswer({
     kind: 'sign',
     file: databaseFile(),
     jobId,

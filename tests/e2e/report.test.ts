@@ -246,6 +246,11 @@ describe('what is refused', () => {
     expect(answer.status).toBe(422)
     expect(await answer.text()).toContain('letterhead')
     expect((await put({ signature: 'javascript:alert(1)' })).status).toBe(422)
+    // Dressed as a picture, and none: it would stop every paper.
+    const fake = await put({ signature: 'data:image/png;base64,bm9uc2Vuc2U=' })
+    expect(fake.status).toBe(422)
+    expect(await fake.text()).toContain('signature')
+    expect((await json('/api/me/settings')).signature).toBe('')
   })
 })
 

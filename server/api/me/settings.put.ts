@@ -1,7 +1,8 @@
 import { OwnSettings } from '../../../shared/files'
 
 export default defineEventHandler(async event => {
-  const settings = await readInput(event, OwnSettings)
+  const read = await readInput(event, OwnSettings)
+  const settings = { ...read, signature: await plainSignature(read.signature) }
   await keepOwnSettings(await useDb(), requireAsker(event), settings)
   return settings
 })

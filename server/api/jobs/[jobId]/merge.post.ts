@@ -6,7 +6,7 @@ import { MergeAnswer } from '../../../../shared/files'
 export default defineEventHandler(async event => {
   const bytes = await readJobBody(event)
   const { db, row } = await requireJob(event)
-  const answer = await heavy({
+  const answer = await heavyAnswer({
     kind: 'copy',
     file: databaseFile(),
     jobId: row.id,
