@@ -130,7 +130,7 @@ export {
   worksOf,
   type PlannedWork,
 } from './plan/works'
-export { editId, editsOf, tellFindings, type Edit, type LeftOut } from './papers/edits'
+export { editOf, editsOf, tellFindings, type Edit, type LeftOut } from './papers/edits'
 export {
   differenceOf,
   differenceWords,

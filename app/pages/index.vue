@@ -79,7 +79,7 @@ const PAGE = 50
 function listUrl(offset: number): string {
   const query = new URLSearchParams({ offset: String(offset), limit: String(PAGE) })
   if (search.value.trim()) query.set('search', search.value.trim())
-  if (stage.value === 'today') query.set('on', new Date().toISOString().slice(0, 10))
+  if (stage.value === 'today') query.set('on', today())
   else if (stage.value === 'archived') query.set('archived', '1')
   else if (stage.value !== 'all') query.set('stage', stage.value)
   return `/api/jobs?${query}`

@@ -19,8 +19,11 @@ export interface LeftOut {
   readonly reason: string
 }
 
-export const editId = (rule: string, subject: string): string =>
-  `edit-${rule}-${subject}`.slice(0, 60)
+/** The edit on record of one finding: its id, where there is one. */
+export const editOf = (house: House, rule: string, of: string): string | undefined =>
+  [...house.subjects.values()].findLast(
+    s => isKind(s, 'edit') && valueOf(s, 'rule') === rule && valueOf(s, 'of') === of,
+  )?.id
 const keyOf = (rule: string, subject: string) => `${rule} ${subject}`
 
 /** The edits on record, by `rule thing`. What is left out without a reason is not left out. */
@@ -57,8 +60,9 @@ export function tellFindings(
   const leftOut: LeftOut[] = []
   for (const f of findings) {
     const edit = edits.get(keyOf(f.rule, f.subject.id))
-    if (edit?.leftOut !== undefined && f.severity !== 'make safe now')
-      leftOut.push({ finding: f, reason: edit.leftOut })
+    // Weighed down by hand it is as urgent as it was computed.
+    const isUrgent = [f.severity, f.byHand?.computed].includes('make safe now')
+    if (edit?.leftOut !== undefined && !isUrgent) leftOut.push({ finding: f, reason: edit.leftOut })
     else if (edit === undefined) told.push(f)
     else
       told.push({

@@ -2,6 +2,7 @@ import { assess, type SpokenResult } from '../assess/assess'
 import { SEVERITIES } from '../engine/severity'
 import { isKind, PREMISES_ID, valueOf, type House, type Subject } from '../model/house'
 import { tasksInOrder } from '../plan/works'
+import { ruleById } from '../rules'
 import type { Change } from '../plan/change'
 
 export const RECHECK_STATES = [
@@ -46,16 +47,12 @@ export function returnSheet(
   by: string,
   newId: () => string,
 ): readonly Change[] {
-  const faults = assess(house)
-    .results.filter(r => isFault(r) || (basis === 'plan' && r.leans !== undefined))
-    .sort((a, b) => place(a) - place(b))
-  const planned = new Set(
-    tasksInOrder(house)
-      .filter(t => valueOf(t, 'state') !== 'given up')
-      .map(t => `${valueOf(t, 'rule')} ${valueOf(t, 'of')}`),
-  )
+  const { results } = assess(house)
+  const corrections = results.filter(isFault).sort((a, b) => place(a) - place(b))
   const listed =
-    basis === 'plan' ? faults.filter(f => planned.has(`${f.rule} ${f.subject.id}`)) : faults
+    basis === 'plan'
+      ? worksToCheck(house, results)
+      : corrections.map(f => ({ rule: f.rule, of: f.subject.id, was: wasOf(f) }))
   const number = returnVisitsOf(house).length + 1
   const visit = newId()
   const note = (subject: string, field: string, value: string | number): Change => ({
@@ -76,11 +73,29 @@ export function returnSheet(
         { act: 'add', subject: id, kind: 'recheck', parent: visit },
         note(id, 'order', i),
         note(id, 'rule', f.rule),
-        note(id, 'of', f.subject.id),
-        note(id, 'was', `${f.title}: ${f.subject.label}. ${f.why}.`.slice(0, 600)),
+        note(id, 'of', f.of),
+        note(id, 'was', f.was.slice(0, 600)),
       ]
     }),
   ]
+}
+
+const wasOf = (f: SpokenResult): string => `${f.title}: ${f.subject.label}. ${f.why}.`
+
+/** The finding of each accepted work, done or not: what was done is looked at too, though it is no fault any more. */
+function worksToCheck(house: House, results: readonly SpokenResult[]) {
+  const seen = new Set<string>()
+  return tasksInOrder(house).flatMap(task => {
+    const rule = valueOf(task, 'rule')
+    const of = valueOf(task, 'of')
+    if (rule === undefined || of === undefined || valueOf(task, 'state') === 'given up') return []
+    if (seen.has(`${rule} ${of}`)) return []
+    seen.add(`${rule} ${of}`)
+    const now = results.find(r => r.rule === rule && r.subject.id === of)
+    const isStill = now && (isFault(now) || now.leans)
+    const title = ruleById(rule)?.fault ?? rule
+    return [{ rule, of, was: isStill ? wasOf(now) : `${title}: ${now?.subject.label ?? of}.` }]
+  })
 }
 
 export const returnVisitsOf = (house: House): readonly Subject<'returnVisit'>[] =>
@@ -107,7 +122,8 @@ export function sheetOf(
         rule,
         subject,
         was: valueOf(thing, 'was') ?? '',
-        state: stateOf(valueOf(thing, 'outcome'), now),
+        // A line that does not say what it is about cannot have passed.
+        state: stateOf(valueOf(thing, 'outcome'), now, rule !== '' && subject !== ''),
         now: now && (isFault(now) || now.leans) ? now : undefined,
       }
     })
@@ -119,10 +135,14 @@ export function sheetOf(
 }
 
 /** Corrected is what a person says and the record bears out; undecided is not corrected. */
-function stateOf(outcome: string | undefined, now: SpokenResult | undefined): RecheckState {
+function stateOf(
+  outcome: string | undefined,
+  now: SpokenResult | undefined,
+  isNamed: boolean,
+): RecheckState {
   if (outcome === undefined) return 'open'
   if (outcome !== 'corrected') return outcome as RecheckState
-  const isOpen = now?.outcome === 'fault' || now?.outcome === 'undecided'
+  const isOpen = !isNamed || now?.outcome === 'fault' || now?.outcome === 'undecided'
   return isOpen ? 'record disagrees' : 'passed'
 }
 

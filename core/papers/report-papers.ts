@@ -300,9 +300,13 @@ function allowedBlocks({ allowed }: Told): Block[] {
   ]
 }
 
+/** What nobody has answered within the scope: questions, and places nobody has attested. */
+export const openQuestions = (visit: Visit): number =>
+  visit.stops.reduce((n, s) => n + s.questions.length + (s.attestation ? 1 : 0), 0)
+
 function limitationBlocks({ site, visit }: Told): Block[] {
   const seen = limitationsOf(site)
-  const open = visit.stops.flatMap(s => s.questions)
+  const open = openQuestions(visit)
   return [
     h('Limitations'),
     ...(visit.limitations.length > 0 ? [list(visit.limitations.map(l => l.text))] : []),
@@ -313,8 +317,8 @@ function limitationBlocks({ site, visit }: Told): Block[] {
         ]
       : []),
     say(
-      open.length > 0
-        ? `${count(open.length, 'question')} within the scope stayed open. ` +
+      open > 0
+        ? `${count(open, 'question')} within the scope stayed open. ` +
             'A part nobody saw is not a part that is fine.'
         : 'No question within the scope stayed open.',
     ),

@@ -2,6 +2,7 @@ import type { Assessment, SpokenResult } from '../assess/assess'
 import type { Site } from '../derive/site'
 import type { RULE_IDS } from '../model/rule-ids'
 import { valueOf } from '../model/house'
+import { ruleById } from '../rules'
 import { labelOf } from '../texts/labels'
 import type { Block } from './paper'
 
@@ -109,13 +110,19 @@ function answerOf(asked: Question, results: readonly SpokenResult[]): readonly [
   }
   const checks = (n: number, what = '') => `${n} ${what}${n === 1 ? 'check' : 'checks'}`
   const also = open.length > 0 ? ` ${checks(open.length, 'more ')} could not be decided.` : ''
+  // Where nothing is recorded that a check could be made at, nobody knows; of feeders a house may have none.
+  const blind = asked.rules.filter(
+    id => ruleById(id)?.subject !== 'feeder' && !mine.some(r => r.rule === id),
+  )
   if (faults.length > 0) return ['fault', `${faults.length}: ${named(faults)}.${also}`]
   if (open.length > 0) return ['not decided', `${checks(open.length)} could not be decided.`]
+  if (blind.length > 0)
+    return ['not decided', `Nothing is recorded that ${checks(blind.length)} could be made at.`]
   if (allowed.length > 0)
     return ['may remain', `${named(allowed)}: below today’s rule, lawful when installed.`]
   if (mine.some(r => r.outcome === 'clear'))
     return ['no fault found', `${checks(mine.filter(r => r.outcome === 'clear').length)} passed.`]
-  return ['does not arise', 'Nothing of the kind is recorded here.']
+  return ['does not arise', 'Looked for, and nothing of the kind is here.']
 }
 
 /** One page of questions and answers. What nobody saw is told as such, and never as a good answer. */

@@ -1,7 +1,7 @@
 import { assess, type Assessment, type SpokenResult } from '../assess/assess'
 import { Site } from '../derive/site'
 import { fieldOf, type VOICES } from '../model/fields'
-import { isKind, PREMISES_ID, valueOf, type House, type Subject } from '../model/house'
+import { factsOf, isKind, PREMISES_ID, valueOf, type House, type Subject } from '../model/house'
 import { Ledger } from '../model/ledger'
 import type { Noted, Observation } from '../model/observation'
 import { labelOf, valueText } from '../texts/labels'
@@ -9,7 +9,8 @@ import { openLoopsOf, type OpenLoop } from '../views/walk'
 import { recordedScope } from '../visit/recorded'
 import { visitOf } from '../visit/visit'
 import type { Block, Paper } from './paper'
-import { reportPaper } from './report-papers'
+import { openQuestions, reportPaper } from './report-papers'
+import { tellFindings } from './edits'
 
 export type SignedVoice = (typeof VOICES)[number]
 
@@ -17,9 +18,10 @@ export type SignedVoice = (typeof VOICES)[number]
 export interface Unsettled {
   /** Loose ends that nobody has closed or disclosed, each with its thing and field. */
   readonly loops: readonly OpenLoop[]
-  /** Questions within the scope that nobody has answered. */
+  /** Questions within the scope that nobody has answered, and places that nobody has attested. */
   readonly questions: number
-  /** Findings that two people recorded differently. */
+  /** Facts that two people recorded differently, and nobody has settled. */
+  readonly rivals: number
   readonly total: number
 }
 
@@ -31,8 +33,11 @@ export function unsettledOf(
   const site = new Site(house)
   const loops = openLoopsOf(site).filter(l => l.disclosed === undefined)
   const visit = visitOf(site, results, recordedScope(site))
-  const questions = visit.stops.reduce((n, s) => n + s.questions.length, 0)
-  return { loops, questions, total: loops.length + questions }
+  const questions = openQuestions(visit)
+  const rivals = [...house.subjects.values()]
+    .flatMap(factsOf)
+    .filter(f => f.state === 'known' && f.rivals.length > 0).length
+  return { loops, questions, rivals, total: loops.length + questions + rivals }
 }
 
 /** The text a seal is made from: the same paper gives the same text, key by key. */
@@ -75,21 +80,26 @@ export interface Difference {
   readonly gone: readonly Turn[]
   readonly added: readonly Turn[]
   readonly reworded: readonly Turn[]
+  /** Left out of the report by hand since, and told again. */
+  readonly leftOut: readonly Turn[]
+  readonly toldAgain: readonly Turn[]
 }
 
 const isFinding = (r: SpokenResult) => r.outcome === 'fault' || r.leans !== undefined
+const keyOf = (r: SpokenResult) => `${r.rule} ${r.subject.id}`
 const textOf = (r: SpokenResult) => `${r.title}: ${r.subject.label}`
 
 /** Compares the findings of two states: what is gone, what came, and what is now said otherwise. */
 export function differenceOf(before: House, after: House): Difference {
-  const of = (house: House) =>
-    new Map(
-      assess(house)
-        .results.filter(isFinding)
-        .map(r => [`${r.rule} ${r.subject.id}`, r]),
-    )
-  const was = of(before)
-  const is = of(after)
+  const of = (house: House) => {
+    const { told, leftOut } = tellFindings(house, assess(house).results.filter(isFinding))
+    const hidden = leftOut.map(l => l.finding)
+    return {
+      all: new Map([...told, ...hidden].map(r => [keyOf(r), r])),
+      hidden: new Map(hidden.map(r => [keyOf(r), r])),
+    }
+  }
+  const [{ all: was, hidden: hiddenThen }, { all: is, hidden: hiddenNow }] = [of(before), of(after)]
   const turn = (r: SpokenResult, text = textOf(r)): Turn => ({
     rule: r.rule,
     subject: r.subject.id,
@@ -103,15 +113,22 @@ export function differenceOf(before: House, after: House): Difference {
       const isSame = old === undefined || (old.why === r.why && old.severity === r.severity)
       return isSame ? [] : turn(r, `${textOf(r)}: was “${old.why}”, is “${r.why}”`)
     }),
+    leftOut: [...hiddenNow].flatMap(([key, r]) => (hiddenThen.has(key) ? [] : turn(r))),
+    toldAgain: [...hiddenThen].flatMap(([key, r]) =>
+      hiddenNow.has(key) || !is.has(key) ? [] : turn(r),
+    ),
   }
 }
 
 /** What changed, in the sentences of an amendment. */
-export function differenceWords({ gone, added, reworded }: Difference): readonly string[] {
+export function differenceWords(difference: Difference): readonly string[] {
+  const { gone, added, reworded, leftOut, toldAgain } = difference
   const lines = [
     ...gone.map(t => `No longer found: ${t.text}.`),
     ...added.map(t => `New: ${t.text}.`),
     ...reworded.map(t => `Said otherwise: ${t.text}.`),
+    ...leftOut.map(t => `Left out since, by hand: ${t.text}.`),
+    ...toldAgain.map(t => `Told again: ${t.text}.`),
   ]
   return lines.length > 0 ? lines : ['No finding changed.']
 }

@@ -283,9 +283,11 @@ function tripOf(
   return { on, ratingAmps, amperes, multiple, withinSeconds: withinSeconds ?? null, says: note }
 }
 
+/** It sees only what leaves its circuit: a hand between hot and neutral is a load like another to it. */
 const gfciWords = (milliamperes: number): string =>
   milliamperes >= 6
-    ? 'a ground-fault device opens; the shock until then is felt'
+    ? 'a ground-fault device opens where this leaves its circuit, not where it returns by its own neutral; ' +
+      'the shock until then is felt'
     : milliamperes >= 4
       ? 'a ground-fault device may open'
       : 'a ground-fault device holds'

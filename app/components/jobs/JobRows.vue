@@ -66,7 +66,7 @@ watch(
 const about = (job: JobSummary) =>
   [
     job.stage,
-    job.nextOn && job.nextOn > today ? `next ${day(`${job.nextOn}T12:00:00`)}` : '',
+    job.nextOn && job.nextOn > today() ? `next ${day(`${job.nextOn}T12:00:00`)}` : '',
     job.street,
     job.purpose,
     job.yearBuilt && `built ${job.yearBuilt}`,
@@ -74,7 +74,6 @@ const about = (job: JobSummary) =>
   ]
     .filter(Boolean)
     .join(' · ')
-const today = new Date().toISOString().slice(0, 10)
 const day = (at: string) =>
   new Date(at).toLocaleDateString('en-US', { month: 'short', day: 'numeric', year: 'numeric' })
 </script>

@@ -112,11 +112,10 @@ function finish() {
     r.value === undefined ? [] : [[keyOf(r), r.value] as const],
   )
   const done = { changes: changes.value, readings: new Map(read), otherwise: otherwise.value }
-  const today = new Date().toISOString().slice(0, 10)
   job.record([
     ...recordOf(job.house, done),
     { act: 'note', subject: task.id, field: 'state', value: 'done', grade: 'seen' },
-    { act: 'note', subject: task.id, field: 'doneOn', value: today, grade: 'seen' },
+    { act: 'note', subject: task.id, field: 'doneOn', value: today(), grade: 'seen' },
   ])
   at.value = undefined
 }

@@ -1,6 +1,6 @@
 <script lang="ts">
 import {
-  editId,
+  editOf,
   editsOf,
   PREMISES_ID,
   ruleById,
@@ -50,7 +50,11 @@ watch(
   },
   { immediate: true },
 )
-const isUrgent = computed(() => severity.value === 'make safe now')
+const isUrgent = computed(() =>
+  [severity.value, result.value?.severity, result.value?.byHand?.computed].includes(
+    'make safe now',
+  ),
+)
 const isWeighed = computed(() => severity.value !== (result.value?.severity ?? 'note'))
 const problem = computed(() => {
   if (isLeftOut.value && !reason.value.trim()) return 'Say why it is left out; the report says so.'
@@ -65,8 +69,9 @@ function save() {
   const note = (subject: string, field: string, value: string | number | boolean) =>
     drafts.push({ act: 'note', subject, field, value, grade: 'told' })
   for (const of of finding.subjects) {
-    const subject = editId(finding.rule, of)
-    if (!job.house.subjects.has(subject)) {
+    const known = editOf(job.house, finding.rule, of)
+    const subject = known ?? crypto.randomUUID()
+    if (known === undefined) {
       drafts.push({ act: 'add', subject, kind: 'edit', parent: PREMISES_ID })
       note(subject, 'rule', finding.rule)
       note(subject, 'of', of)

@@ -36,7 +36,7 @@ async function sign() {
     await device.flush()
     if (device.unsentOf(job.jobId ?? '') > 0)
       throw new Error('Some of this is not on the server yet; sign when it is')
-    const on = new Date().toISOString().slice(0, 10)
+    const on = today()
     await api(
       `/api/jobs/${job.jobId}/signed`,
       Signed,

@@ -1,6 +1,6 @@
 import {
   assess,
-  editId,
+  editOf,
   Ledger,
   logSince,
   logLine,
@@ -13,6 +13,9 @@ import {
   sealText,
   sheetOf,
   signingsOf,
+  Site,
+  recordedScope,
+  visitOf,
   unsettledOf,
   visitsSideBySide,
   withChanges,
@@ -53,7 +56,7 @@ const edit = (
   of: string,
   facts: Readonly<Record<string, string | boolean | number>>,
 ) => {
-  const subject = editId(rule, of)
+  const subject = `edit ${rule} ${of}`.replaceAll(' ', '-')
   return [
     { act: 'add', subject, kind: 'edit', parent: 'premises' },
     ...Object.entries({ rule, of, ...facts }).map(([field, value]) => ({
@@ -101,6 +104,31 @@ describe('an edited report', () => {
     expect(text(urgent)).not.toContain('Left out by')
     expect(text(urgent)).toContain('Weighed by hand (computed: repair): It smelled.')
   })
+  it('what was computed as urgent is told even where it was weighed down by hand', () => {
+    const burning = ledgerOf(panel([run(30, wire('14'))])).house
+    expect(faultOf(burning, 'overfused-conductor')?.severity).toBe('make safe now')
+    const weighed = withChanges(burning, [
+      { act: 'add', subject: 'o', kind: 'override', parent: 'premises' },
+      { act: 'note', subject: 'o', field: 'rule', value: 'overfused-conductor' },
+      { act: 'note', subject: 'o', field: 'of', value: 's' },
+      { act: 'note', subject: 'o', field: 'severity', value: 'note' },
+      { act: 'note', subject: 'o', field: 'reason', value: 'Nothing is plugged in' },
+      ...edit('overfused-conductor', 's', { isLeftOut: true, reason: 'Small' }),
+    ])
+    expect(faultOf(weighed, 'overfused-conductor')?.severity).toBe('note')
+    expect(text(weighed)).not.toContain('Left out by')
+    expect(text(weighed)).toContain('Weighed by hand (computed: make safe now)')
+  })
+  it('an edit is found by its finding, so that one never takes the place of another', () => {
+    const two = withChanges(house, [
+      ...edit('overfused-conductor', 's', { words: 'One' }),
+      ...edit('overfused-conductor', 'b', { words: 'Two' }),
+    ])
+    expect(editOf(two, 'overfused-conductor', 's')).not.toBe(
+      editOf(two, 'overfused-conductor', 'b'),
+    )
+    expect(editOf(two, 'overfused-conductor', 'main')).toBeUndefined()
+  })
   it('tells first what is wished first', () => {
     const other = run(30, wire('12'), { id: 'e' }, { id: 'd', space: 3 }) as {
       circuit: { segments: { id: string }[] }
@@ -114,8 +142,8 @@ describe('an edited report', () => {
     ])
     expect(at(worded, 'First wire')).toBeLessThan(at(worded, 'Second wire'))
     const turned = withChanges(worded, [
-      { act: 'note', subject: editId('overfused-conductor', 't'), field: 'order', value: 1 },
-      { act: 'note', subject: editId('overfused-conductor', 's'), field: 'order', value: 2 },
+      { act: 'note', subject: 'edit-overfused-conductor-t', field: 'order', value: 1 },
+      { act: 'note', subject: 'edit-overfused-conductor-s', field: 'order', value: 2 },
     ])
     expect(at(turned, 'Second wire')).toBeLessThan(at(turned, 'First wire'))
   })
@@ -134,6 +162,39 @@ function sign(ledger: Ledger, discloses: string, changes = '') {
   ])
   return signed
 }
+
+describe('what is open', () => {
+  it('counts places nobody attested, and facts that two people saw differently', () => {
+    const { house } = ledgerOf(OVERFUSED)
+    const site = new Site(house)
+    const visit = visitOf(site, assess(house).results, recordedScope(site))
+    const attestations = visit.stops.filter(s => s.attestation).length
+    expect(attestations).toBeGreaterThan(0)
+    const questions = visit.stops.reduce((n, s) => n + s.questions.length, 0)
+    expect(unsettledOf(house).questions).toBe(questions + attestations)
+    const ledger = ledgerOf(OVERFUSED)
+    expect(unsettledOf(ledger.house).rivals).toBe(0)
+    const stamp = {
+      at: '2030-01-05T08:00:00.000Z',
+      by: 'Bo',
+      act: 'note' as const,
+      grade: 'seen' as const,
+    }
+    ledger.append([
+      { ...stamp, id: 'q1', subject: 'main', field: 'openings', value: 1, over: [] },
+      { ...stamp, id: 'q2', subject: 'main', field: 'openings', value: 2, over: [] },
+    ])
+    expect(unsettledOf(ledger.house).rivals).toBe(1)
+  })
+  it('a short form of a house nobody has recorded has no good answer', () => {
+    const bare = ledgerOf({ corvit: 2, form: 'house', premises: { yearBuilt: 1960 } }).house
+    for (const voice of ['insurance', 'rental'] as const) {
+      const told = text(bare, voice).split('Questions')[1] ?? ''
+      expect(told).not.toMatch(/no fault found|does not arise|may remain/)
+      expect(told).toContain('not decided')
+    }
+  })
+})
 
 describe('signing', () => {
   it('refuses over open questions that nobody disclosed, and without a name', () => {
@@ -182,7 +243,14 @@ describe('signing', () => {
     const { gone, added, reworded } = differenceOf(before, after)
     expect(reworded.map(t => t.rule)).toContain('overfused-conductor')
     expect([...gone, ...added].map(t => t.rule)).not.toContain('overfused-conductor')
-    expect(differenceOf(after, after)).toEqual({ gone: [], added: [], reworded: [] })
+    expect(Object.values(differenceOf(after, after)).flat()).toEqual([])
+    const hidden = withChanges(
+      before,
+      edit('overfused-conductor', 's', { isLeftOut: true, reason: 'Told already' }),
+    )
+    expect(differenceOf(before, hidden).leftOut.map(t => t.rule)).toEqual(['overfused-conductor'])
+    expect(differenceOf(before, hidden).gone).toEqual([])
+    expect(differenceOf(hidden, before).toldAgain).toHaveLength(1)
   })
 })
 
@@ -244,6 +312,30 @@ describe('the return visit', () => {
     )
     const state = sheetOf(blind.house, visit).rechecks.find(r => r.rule === 'overfused-conductor')
     expect(state?.state).toBe('record disagrees')
+  })
+  it('a line that does not say what it is about has not passed', () => {
+    const ledger = ledgerOf(OVERFUSED)
+    record(ledger, [
+      { act: 'add', subject: 'rv', kind: 'returnVisit', parent: 'premises' },
+      { act: 'add', subject: 'rc', kind: 'recheck', parent: 'rv' },
+      { act: 'note', subject: 'rc', field: 'outcome', value: 'corrected' },
+    ])
+    expect(sheet(ledger, 'rv').rechecks.map(r => r.state)).toEqual(['record disagrees'])
+    expect(sheet(ledger, 'rv').isPassed).toBe(false)
+  })
+  it('from the works it lists those that are done too', () => {
+    const ledger = ledgerOf(OVERFUSED)
+    record(ledger, [
+      { act: 'add', subject: 'task', kind: 'task', parent: 'premises' },
+      { act: 'note', subject: 'task', field: 'rule', value: 'overfused-conductor' },
+      { act: 'note', subject: 'task', field: 'of', value: 's' },
+      { act: 'note', subject: 'task', field: 'remedy', value: 'smaller-breaker' },
+      { act: 'note', subject: 'task', field: 'state', value: 'done' },
+      { act: 'note', subject: 'b', field: 'ratingAmps', value: 15 },
+    ])
+    const changes = returnSheet(ledger.house, 'plan', '2030-02-01', 'Ann', () => `w${n++}`)
+    const was = changes.flatMap(c => (c.act === 'note' && c.field === 'was' ? c.value : []))
+    expect(was).toEqual([expect.stringContaining('Breaker too big for the conductor: space 1')])
   })
   it('sets the visits side by side', () => {
     const ledger = ledgerOf(OVERFUSED)

@@ -136,6 +136,8 @@ describe('worked lines of paths.md', () => {
     })
     expect(answer.body?.milliamperes).toBeCloseTo(120, 9)
     expect(answer.body?.gfci).toContain('opens')
+    // What returns by the neutral is a load like another to the device.
+    expect(answer.body?.gfci).toContain('not where it returns by its own neutral')
     expect(answer.body?.effect).toContain('heart')
   })
 })

@@ -234,7 +234,7 @@ const choicesOf = (stage: { choices: readonly number[] }) =>
             <UButton
               size="lg"
               icon="lucide:check"
-              :disabled="isPlanning || !plan.choices.length"
+              :disabled="isPlanning || isStale || !plan.choices.length"
               label="Accept this plan"
               @click="accept"
             />

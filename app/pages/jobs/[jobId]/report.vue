@@ -184,7 +184,10 @@ const mayWrite = computed(() => session.may('assessor'))
             <p v-if="written.unsettled.total === 0">Nothing is open.</p>
             <p v-else>
               <b>{{ written.unsettled.total }}</b> open: {{ written.unsettled.loops.length }} loose
-              ends, {{ written.unsettled.questions }} questions of the visit.
+              ends, {{ written.unsettled.questions }} questions of the visit<template
+                v-if="written.unsettled.rivals"
+                >, {{ written.unsettled.rivals }} seen differently</template
+              >.
               <NuxtLink class="touch" :to="`/jobs/${job.jobId}/walk`">To the walk</NuxtLink>
             </p>
           </section>
