@@ -272,8 +272,25 @@ export {
   UnsolvablePaths,
   type PathBranch,
   type PathsAnswer,
+  PathTracer,
 } from './paths/paths'
-export { solvePaths } from './paths/solve'
+export { PathSolver, solvePaths } from './paths/solve'
+export { StarMesh } from './paths/star-mesh'
+export {
+  networkOf,
+  UndrawableProperty,
+  type LoadPlace,
+  type PropertyNetwork,
+  type PropertyPart,
+} from './paths/property'
+export {
+  clampRead,
+  PathChange,
+  PropertyInput,
+  PropertyTracer,
+  traceProperty,
+  type PropertyAnswer,
+} from './paths/changes'
 export { dropOf, groundFaultAmps, type Drop } from './diagnosis/drop'
 export {
   planRounds,

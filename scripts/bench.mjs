@@ -1,4 +1,4 @@
-// npm run bench [-- run|record|clients|plan|jobs]: bundles a bench as the server is bundled (a development
+// npm run bench [-- run|record|clients|plan|jobs|paths]: bundles a bench as the server is bundled (a development
 // loader would wrap every
 // function), then runs it.
 import { spawnSync } from 'node:child_process'
@@ -9,7 +9,7 @@ import { build, install, ROOT } from './setup.mjs'
 install()
 build()
 const names =
-  process.argv.length > 2 ? process.argv.slice(2) : ['run', 'record', 'clients', 'plan', 'jobs']
+  process.argv.length > 2 ? process.argv.slice(2) : ['run', 'record', 'clients', 'plan', 'jobs', 'paths']
 for (const name of names) {
   const outfile = join(ROOT, 'scripts', `.bench-${name}.mjs`)
   await bundle({

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { tripBand } from '../tables/protective-devices'
-import { Contradiction, solvePaths, type Ideal, type Resistor } from './solve'
+import { Contradiction, PathSolver, type Ideal, type Resistor } from './solve'
 
 const MAX_PARTS = 5000
 const name = z.string().min(1, 'give it a name').max(80)
@@ -108,7 +108,7 @@ export class UnsolvablePaths extends Error {
   }
 }
 
-const EARTH = 'earth'
+export const EARTH = 'earth'
 const BODY_OHMS = 1000
 /** Bands of effect as they are commonly taught, for a hand-to-foot path; people differ, and being dry is no help. */
 const EFFECTS: readonly (readonly [above: number, words: string])[] = [
@@ -122,142 +122,171 @@ const EFFECTS: readonly (readonly [above: number, words: string])[] = [
 export const effectOf = (milliamperes: number): string =>
   EFFECTS.find(([above]) => milliamperes >= above)?.[1] ?? 'not felt by most'
 
-/**
- * Where the current goes: volts of every node, amperes and watts of every part, what the devices do, what a hand on
- * a frame feels.
- * @throws UnsolvablePaths naming the part that cannot be
- */
-export function tracePaths(input: PathsInput): PathsAnswer {
-  const numbers = new Map<string, number>()
-  const names: string[] = []
-  const nodeOf = (node: string): number => {
-    const known = numbers.get(node)
-    if (known !== undefined) return known
-    numbers.set(node, names.length)
-    names.push(node)
-    return names.length - 1
-  }
-  const earth = nodeOf(EARTH)
-  input.nodes?.forEach(nodeOf)
-  const given = new Set(input.nodes)
-  const ends = (path: string, from: string, to: string) => {
-    for (const node of [from, to])
-      if (given.size > 0 && node !== EARTH && !given.has(node))
-        throw new UnsolvablePaths(path, `${JSON.stringify(node)} is none of the nodes`)
-    return { from: nodeOf(from), to: nodeOf(to) }
-  }
-  const resistors: (Resistor & { id: string; kind: BranchKind })[] = []
-  const ideals: (Ideal & { id: string; kind: BranchKind })[] = []
-  const ids = new Set<string>()
-  const once = (path: string, id: string) => {
-    if (ids.has(id)) throw new UnsolvablePaths(path, `${JSON.stringify(id)} is there twice`)
-    ids.add(id)
-  }
-  const put = (path: string, id: string, kind: BranchKind, from: string, to: string, r: number) => {
-    once(path, id)
-    const at = ends(path, from, to)
-    if (r === 0) ideals.push({ ...at, volts: 0, id, kind })
-    else if (r < Infinity) resistors.push({ ...at, ohms: r, id, kind })
-    else resistors.push({ ...at, ohms: Infinity, id, kind })
-  }
-  input.sources.forEach((s, i) => {
-    const id = s.id ?? `source ${i + 1}`
-    once(`sources[${i}].id`, id)
-    ideals.push({ ...ends(`sources[${i}]`, s.from, s.to), volts: s.volts, id, kind: 'source' })
-  })
-  input.conductors.forEach((c, i) =>
-    put(`conductors[${i}]`, c.id, 'conductor', c.from, c.to, c.ohms),
-  )
-  input.loads.forEach((l, i) =>
-    put(`loads[${i}]`, l.id, 'load', l.from, l.to, loadOhms(l, `loads[${i}]`)),
-  )
-  input.faults.forEach((f, i) => put(`faults[${i}]`, f.id, 'fault', f.from, f.to, f.ohms ?? 0))
-  if (input.body)
-    put('body', 'body', 'body', input.body.from, input.body.to, input.body.ohms ?? BODY_OHMS)
-  input.grounded.forEach((node, i) => {
-    const at = ends(`grounded[${i}]`, node, EARTH)
-    if (at.from !== at.to) ideals.push({ ...at, volts: 0, id: `${node} to earth`, kind: 'ground' })
-  })
-  let solved
-  try {
-    solved = solvePaths(
-      names.length,
-      earth,
-      resistors.filter(r => r.ohms < Infinity),
-      ideals,
-    )
-  } catch (error) {
-    if (!(error instanceof Contradiction)) throw error
-    const { id } = ideals[error.ideal] ?? { id: '' }
-    throw new UnsolvablePaths(
-      id,
-      `${JSON.stringify(id)} contradicts the others: sources and parts without resistance ` +
-        'between the same nodes say different volts',
-    )
-  }
-  const { volts, resistorAmps, idealAmps, undetermined, floating, residual } = solved
-  const at = (node: number) => volts[node] as number
-  let solvedIndex = 0
-  const branches: PathBranch[] = resistors.map(r => {
-    const amperes = r.ohms < Infinity ? (resistorAmps[solvedIndex++] as number) : 0
-    return {
-      id: r.id,
-      kind: r.kind,
-      from: names[r.from] as string,
-      to: names[r.to] as string,
-      ohms: r.ohms,
-      volts: at(r.from) - at(r.to),
-      amperes,
-      watts: r.ohms < Infinity ? amperes * amperes * r.ohms : 0,
+type Named<T> = T & { readonly id: string; readonly kind: BranchKind }
+
+/** A network whose ohms may change from one answer to the next: names and topology are worked out once. */
+export class PathTracer {
+  readonly #names: string[] = []
+  readonly #numbers = new Map<string, number>()
+  readonly #resistors: Named<Resistor>[] = []
+  readonly #ideals: Named<Ideal>[] = []
+  readonly #solver: PathSolver
+
+  /** @throws UnsolvablePaths naming the part that cannot be */
+  constructor(readonly input: PathsInput) {
+    const earth = this.#nodeOf(EARTH)
+    input.nodes?.forEach(node => this.#nodeOf(node))
+    this.#gather()
+    try {
+      this.#solver = new PathSolver(this.#names.length, earth, this.#resistors, this.#ideals)
+    } catch (error) {
+      if (!(error instanceof Contradiction)) throw error
+      const { id } = this.#ideals[error.ideal] ?? { id: '' }
+      throw new UnsolvablePaths(
+        id,
+        `${JSON.stringify(id)} contradicts the others: sources and parts without resistance ` +
+          'between the same nodes say different volts',
+      )
     }
-  })
-  ideals.forEach((d, i) => {
-    const amperes = undetermined.has(i) ? null : (idealAmps[i] as number)
-    branches.push({
-      id: d.id,
-      kind: d.kind,
-      from: names[d.from] as string,
-      to: names[d.to] as string,
-      ohms: 0,
-      volts: at(d.from) - at(d.to),
-      amperes,
-      // What a source gives is negative: it takes nothing.
-      watts: amperes === null ? null : amperes * (at(d.from) - at(d.to)),
+  }
+
+  #nodeOf(node: string): number {
+    const known = this.#numbers.get(node)
+    if (known !== undefined) return known
+    this.#numbers.set(node, this.#names.length)
+    this.#names.push(node)
+    return this.#names.length - 1
+  }
+
+  #gather(): void {
+    const { input } = this
+    const given = new Set(input.nodes)
+    const ends = (path: string, from: string, to: string) => {
+      for (const node of [from, to])
+        if (given.size > 0 && node !== EARTH && !given.has(node))
+          throw new UnsolvablePaths(path, `${JSON.stringify(node)} is none of the nodes`)
+      return { from: this.#nodeOf(from), to: this.#nodeOf(to) }
+    }
+    const ids = new Set<string>()
+    const once = (path: string, id: string) => {
+      if (ids.has(id)) throw new UnsolvablePaths(path, `${JSON.stringify(id)} is there twice`)
+      ids.add(id)
+    }
+    const put = (
+      path: string,
+      id: string,
+      kind: BranchKind,
+      from: string,
+      to: string,
+      r: number,
+    ) => {
+      once(path, id)
+      const at = ends(path, from, to)
+      if (r === 0) this.#ideals.push({ ...at, volts: 0, id, kind })
+      else this.#resistors.push({ ...at, ohms: r, id, kind })
+    }
+    input.sources.forEach((s, i) => {
+      const id = s.id ?? `source ${i + 1}`
+      once(`sources[${i}].id`, id)
+      const at = ends(`sources[${i}]`, s.from, s.to)
+      this.#ideals.push({ ...at, volts: s.volts, id, kind: 'source' })
     })
-  })
-  const branch = new Map(branches.map(b => [b.id, b]))
-  const body = branch.get('body')
-  const bodyMa = Math.abs(body?.amperes ?? 0) * 1000
-  return {
-    corvit: 1,
-    nodes: Object.fromEntries(names.map((node, i) => [node, at(i)])),
-    branches,
-    trips: input.devices.map((d, i) => tripOf(d, branch.get(d.on), `devices[${i}].on`)),
-    touch: input.frames.map((node, i) => {
-      const number = numbers.get(node)
-      if (number === undefined)
-        throw new UnsolvablePaths(`frames[${i}]`, `${JSON.stringify(node)} is none of the nodes`)
-      const milliamperes = (Math.abs(at(number)) / BODY_OHMS) * 1000
-      return { node, volts: at(number), milliamperes, effect: effectOf(milliamperes) }
-    }),
-    body: input.body
-      ? { milliamperes: bodyMa, effect: effectOf(bodyMa), gfci: gfciWords(bodyMa) }
-      : null,
-    floating: floating.map(part => ({
-      nodes: part.map(node => names[node] as string),
-      says:
-        'Nothing ties this part to the earth: its volts are told against one of its own nodes, ' +
-        'and against the earth they may be anything.',
-    })),
-    notes: branches
-      .filter(b => b.amperes === null)
-      .map(
-        b =>
-          `${b.id}: parts without resistance lie side by side, so any share of the current is possible.`,
-      ),
-    residual,
+    input.conductors.forEach((c, i) =>
+      put(`conductors[${i}]`, c.id, 'conductor', c.from, c.to, c.ohms),
+    )
+    input.loads.forEach((l, i) =>
+      put(`loads[${i}]`, l.id, 'load', l.from, l.to, loadOhms(l, `loads[${i}]`)),
+    )
+    input.faults.forEach((f, i) => put(`faults[${i}]`, f.id, 'fault', f.from, f.to, f.ohms ?? 0))
+    if (input.body)
+      put('body', 'body', 'body', input.body.from, input.body.to, input.body.ohms ?? BODY_OHMS)
+    input.grounded.forEach((node, i) => {
+      const at = ends(`grounded[${i}]`, node, EARTH)
+      if (at.from !== at.to)
+        this.#ideals.push({ ...at, volts: 0, id: `${node} to earth`, kind: 'ground' })
+    })
+  }
+
+  /**
+   * Volts of every node, amperes and watts of every part, what the devices do, what a hand on a frame feels.
+   * @param changed ohms of parts that are no longer as they were given, by id; Infinity opens one. Parts given as
+   *   0 Ω stay so
+   * @throws UnsolvablePaths where a device or a frame names what is not there
+   */
+  trace(changed?: ReadonlyMap<string, number>): PathsAnswer {
+    const { input } = this
+    const names = this.#names
+    const ohms = this.#resistors.map(r => changed?.get(r.id) ?? r.ohms)
+    const { volts, resistorAmps, idealAmps, undetermined, floating, residual } =
+      this.#solver.solve(ohms)
+    const at = (node: number) => volts[node] as number
+    const branches: PathBranch[] = this.#resistors.map((r, i) => {
+      const amperes = resistorAmps[i] as number
+      const own = ohms[i] as number
+      return {
+        id: r.id,
+        kind: r.kind,
+        from: names[r.from] as string,
+        to: names[r.to] as string,
+        ohms: own,
+        volts: at(r.from) - at(r.to),
+        amperes,
+        watts: own < Infinity ? amperes * amperes * own : 0,
+      }
+    })
+    this.#ideals.forEach((d, i) => {
+      const amperes = undetermined.has(i) ? null : (idealAmps[i] as number)
+      branches.push({
+        id: d.id,
+        kind: d.kind,
+        from: names[d.from] as string,
+        to: names[d.to] as string,
+        ohms: 0,
+        volts: at(d.from) - at(d.to),
+        amperes,
+        // What a source gives is negative: it takes nothing.
+        watts: amperes === null ? null : amperes * (at(d.from) - at(d.to)),
+      })
+    })
+    const branch = new Map(branches.map(b => [b.id, b]))
+    const bodyMa = Math.abs(branch.get('body')?.amperes ?? 0) * 1000
+    return {
+      corvit: 1,
+      nodes: Object.fromEntries(names.map((node, i) => [node, at(i)])),
+      branches,
+      trips: input.devices.map((d, i) => tripOf(d, branch.get(d.on), `devices[${i}].on`)),
+      touch: input.frames.map((node, i) => {
+        const number = this.#numbers.get(node)
+        if (number === undefined)
+          throw new UnsolvablePaths(`frames[${i}]`, `${JSON.stringify(node)} is none of the nodes`)
+        const milliamperes = (Math.abs(at(number)) / BODY_OHMS) * 1000
+        return { node, volts: at(number), milliamperes, effect: effectOf(milliamperes) }
+      }),
+      body: input.body
+        ? { milliamperes: bodyMa, effect: effectOf(bodyMa), gfci: gfciWords(bodyMa) }
+        : null,
+      floating: floating.map(part => ({
+        nodes: part.map(node => names[node] as string),
+        says:
+          'Nothing ties this part to the earth: its volts are told against one of its own nodes, ' +
+          'and against the earth they may be anything.',
+      })),
+      notes: branches
+        .filter(b => b.amperes === null)
+        .map(
+          b =>
+            `${b.id}: parts without resistance lie side by side, so any share of the current is possible.`,
+        ),
+      residual,
+    }
   }
 }
+
+/**
+ * Where the current goes in a network, once.
+ * @throws UnsolvablePaths naming the part that cannot be
+ */
+export const tracePaths = (input: PathsInput): PathsAnswer => new PathTracer(input).trace()
 
 function loadOhms({ ohms: r, watts, volts }: PathsInput['loads'][number], path: string): number {
   if (r !== undefined) {

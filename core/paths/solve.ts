@@ -3,6 +3,7 @@
  * and divided, never subtracted, so that a run that hangs on leaks of a picosiemens keeps its volts. Ideal parts
  * (sources, conductors without resistance, ties to the earth) join nodes at a fixed difference before anything else.
  */
+import { StarMesh, type Link } from './star-mesh'
 
 /** A part with resistance: volts, amperes and watts follow from it. */
 export interface Resistor {
@@ -26,7 +27,7 @@ export interface Solution {
   readonly undetermined: ReadonlySet<number>
   /** Nodes that nothing ties to the earth, by part. */
   readonly floating: readonly (readonly number[])[]
-  /** Largest current that does not add up at a node, over the largest current there is. */
+  /** Largest current that does not add up at a node, over the largest current there is (a milliampere at least). */
   readonly residual: number
 }
 /** Two ideal parts that cannot both hold. */
@@ -84,66 +85,123 @@ interface Branch {
   emf: number
 }
 
+/** A network whose parts stay where they are while their ohms change: what depends on the topology is found once. */
+export class PathSolver {
+  readonly #isTree: readonly boolean[]
+  readonly #offsets: Float64Array
+  readonly #roots: Int32Array
+  readonly #mesh: StarMesh | undefined
+  readonly #conductances: Float64Array
+
+  /**
+   * @param earth number of the node that is the earth
+   * @throws Contradiction where two ideal parts between the same nodes say different volts
+   */
+  constructor(
+    readonly count: number,
+    readonly earth: number,
+    readonly links: readonly Link[],
+    readonly ideals: readonly Ideal[],
+  ) {
+    const groups = new Groups(count)
+    this.#isTree = ideals.map((ideal, i) => groups.join(ideal, i))
+    this.#offsets = Float64Array.from({ length: count }, (_, i) => groups.offset(i))
+    const roots = (this.#roots = Int32Array.from({ length: count }, (_, i) => groups.root(i)))
+    this.#conductances = new Float64Array(links.length)
+    const ground = roots[earth] as number
+    // A source that floats as a whole is a difference within a group: only the general way below carries it.
+    const isSimple = this.#offsets.every((volts, i) => volts === 0 || roots[i] === ground)
+    if (isSimple) {
+      const held = [...roots.keys()].filter(i => roots[i] === ground)
+      const joined = (node: number) => (roots[node] === ground ? node : (roots[node] as number))
+      this.#mesh = new StarMesh(
+        count,
+        links.map(({ from, to }) => ({ from: joined(from), to: joined(to) })),
+        held,
+      )
+    }
+  }
+
+  /**
+   * Volts and amperes of everything.
+   * @param ohms of the resistors, in their order; Infinity of what is open
+   */
+  solve(ohms: ArrayLike<number>): Solution {
+    const resistors = this.links.map(({ from, to }, i) => ({ from, to, ohms: ohms[i] as number }))
+    const { count, earth, ideals } = this
+    const volts = this.#mesh ? this.#simple(ohms, this.#mesh) : this.#general(resistors)
+    const resistorAmps = Float64Array.from(
+      resistors,
+      r => ((volts[r.from] as number) - (volts[r.to] as number)) / r.ohms,
+    )
+    const { amps: idealAmps, undetermined } = idealCurrents(
+      count,
+      resistors,
+      resistorAmps,
+      ideals,
+      this.#isTree,
+    )
+    return {
+      volts,
+      resistorAmps,
+      idealAmps,
+      undetermined,
+      floating: floatingParts(count, earth, resistors, ideals),
+      residual: residualOf(count, resistors, resistorAmps, ideals, idealAmps, undetermined),
+    }
+  }
+
+  #simple(ohms: ArrayLike<number>, mesh: StarMesh): Float64Array {
+    const ground = this.#roots[this.earth] as number
+    const earthOffset = this.#offsets[this.earth] as number
+    const volts = new Float64Array(this.count)
+    for (let i = 0; i < this.count; i++)
+      if (this.#roots[i] === ground) volts[i] = (this.#offsets[i] as number) - earthOffset
+    for (let e = 0; e < this.links.length; e++) this.#conductances[e] = 1 / (ohms[e] as number)
+    mesh.solve(this.#conductances, volts)
+    for (let i = 0; i < this.count; i++)
+      if (this.#roots[i] !== ground) volts[i] = volts[this.#roots[i] as number] as number
+    return volts
+  }
+
+  #general(resistors: readonly Resistor[]): Float64Array {
+    const { count, earth } = this
+    const roots = this.#roots
+    const offsets = this.#offsets
+    const closed = resistors.filter(r => r.ohms < Infinity)
+    const { order, stars } = eliminate(count, roots, offsets, closed, roots[earth] as number)
+    const base = new Float64Array(count)
+    // Back from the last one eliminated: each node sits where its neighbors pull it.
+    for (let k = order.length - 1; k >= 0; k--) {
+      const node = order[k] as number
+      let weighed = 0
+      let sum = 0
+      for (const [other, { g, emf }] of stars[k] as ReadonlyMap<number, Branch>) {
+        weighed += g * ((base[other] as number) - emf)
+        sum += g
+      }
+      base[node] = sum > 0 ? weighed / sum : 0
+    }
+    const shift = offsets[earth] as number
+    return Float64Array.from(
+      { length: count },
+      (_, i) => (base[roots[i] as number] as number) + (offsets[i] as number) - shift,
+    )
+  }
+}
+
 /**
- * Solves a network.
+ * Solves a network once.
  * @param earth number of the node that is the earth
  * @throws Contradiction where two ideal parts between the same nodes say different volts
  * @example two 100 Ω in series across 120 V: 60 V between them
  */
-export function solvePaths(
+export const solvePaths = (
   count: number,
   earth: number,
   resistors: readonly Resistor[],
   ideals: readonly Ideal[],
-): Solution {
-  const groups = new Groups(count)
-  const isTree = ideals.map((ideal, i) => groups.join(ideal, i))
-  const offsets = Float64Array.from({ length: count }, (_, i) => groups.offset(i))
-  const roots = Int32Array.from({ length: count }, (_, i) => groups.root(i))
-  const { order, stars } = eliminate(count, roots, offsets, resistors, roots[earth] as number)
-  const base = new Float64Array(count)
-  // Back from the last one eliminated: each node sits where its neighbors pull it.
-  for (let k = order.length - 1; k >= 0; k--) {
-    const node = order[k] as number
-    let weighed = 0
-    let sum = 0
-    for (const [other, { g, emf }] of stars[k] as ReadonlyMap<number, Branch>) {
-      weighed += g * ((base[other] as number) - emf)
-      sum += g
-    }
-    base[node] = sum > 0 ? weighed / sum : 0
-  }
-  const earthOffset = offsets[earth] as number
-  const volts = Float64Array.from(
-    { length: count },
-    (_, i) =>
-      (base[roots[i] as number] as number) +
-      (offsets[i] as number) -
-      (roots[i] === roots[earth] ? earthOffset : 0),
-  )
-  const shift = earthOffset
-  if (shift !== 0)
-    for (let i = 0; i < count; i++) if (roots[i] !== roots[earth]) add(volts, i, -shift)
-  const resistorAmps = Float64Array.from(
-    resistors,
-    r => ((volts[r.from] as number) - (volts[r.to] as number)) / r.ohms,
-  )
-  const { amps: idealAmps, undetermined } = idealCurrents(
-    count,
-    resistors,
-    resistorAmps,
-    ideals,
-    isTree,
-  )
-  return {
-    volts,
-    resistorAmps,
-    idealAmps,
-    undetermined,
-    floating: floatingParts(count, earth, resistors, ideals),
-    residual: residualOf(count, resistors, resistorAmps, ideals, idealAmps, undetermined),
-  }
-}
+): Solution => new PathSolver(count, earth, resistors, ideals).solve(resistors.map(r => r.ohms))
 
 /** Eliminates every group but that of the earth, the one with the fewest neighbors first. */
 function eliminate(
@@ -279,7 +337,8 @@ function floatingParts(
     }
     return at
   }
-  for (const { from, to } of [...resistors, ...ideals]) parent[find(from)] = find(to)
+  for (const { from, to } of [...resistors.filter(r => r.ohms < Infinity), ...ideals])
+    parent[find(from)] = find(to)
   const parts = new Map<number, number[]>()
   for (let i = 0; i < count; i++) {
     const root = find(i)
@@ -287,6 +346,9 @@ function floatingParts(
   }
   return [...parts.values()]
 }
+
+/** Where less than this flows anywhere, what is left over is the rounding of the volts. */
+const NOTHING_AMPS = 1e-3
 
 function residualOf(
   count: number,
@@ -314,5 +376,5 @@ function residualOf(
   let worst = 0
   for (let i = 0; i < count; i++)
     if (!open.has(i)) worst = Math.max(worst, Math.abs(sum[i] as number))
-  return largest > 0 ? worst / largest : 0
+  return worst / Math.max(largest, NOTHING_AMPS)
 }
