@@ -4,6 +4,15 @@ import type { Subject } from '../model/house'
 
 /** Rooms that count as an unfinished basement below grade; the others as a finished one. */
 const UNFINISHED: ReadonlySet<string> = new Set(['utility', 'workshop', 'crawl space'])
+/** What is a basement already, or stays what it is wherever it lies. */
+const STAYS: ReadonlySet<string> = new Set([
+  'basement, finished',
+  'basement, unfinished',
+  'garage',
+  'bathroom',
+  'outdoors',
+  'attic',
+])
 
 /**
  * Every place of the code a room is: its use, a second use (a kitchen that is a living room too, a workshop in a
@@ -16,7 +25,7 @@ export function placesOf(room: Subject<'room'> | undefined, c: Context): readonl
   const { alsoUse, isBelowGrade } = room.facts
   const also = whereSeen(alsoUse) && c.ask(alsoUse)
   if (also !== undefined) places.push(also)
-  if (whereSeen(isBelowGrade) && c.ask(isBelowGrade) === true)
+  if (!STAYS.has(use) && whereSeen(isBelowGrade) && c.ask(isBelowGrade) === true)
     places.push(UNFINISHED.has(use) ? 'basement, unfinished' : 'basement, finished')
   return places
 }

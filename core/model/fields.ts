@@ -1161,6 +1161,17 @@ export const FIELDS = {
         'infrared thermometer',
       ),
     ),
+    loadAmps: number(
+      'load of a feeder or main measured',
+      'A',
+      0,
+      400,
+      at(
+        'cover off',
+        'Clamp each hot of the feeder with the loads running; note the larger',
+        'clamp meter',
+      ),
+    ),
     rescan: choice(
       'second scan',
       [

@@ -91,6 +91,8 @@ export class PathSolver {
   readonly #offsets: Float64Array
   readonly #roots: Int32Array
   readonly #mesh: StarMesh | undefined
+  /** Root of the nodes whose volts are given. */
+  readonly #held: number = -1
   readonly #conductances: Float64Array
 
   /**
@@ -108,12 +110,17 @@ export class PathSolver {
     this.#offsets = Float64Array.from({ length: count }, (_, i) => groups.offset(i))
     const roots = (this.#roots = Int32Array.from({ length: count }, (_, i) => groups.root(i)))
     this.#conductances = new Float64Array(links.length)
-    const ground = roots[earth] as number
-    // A source that floats as a whole is a difference within a group: only the general way below carries it.
-    const isSimple = this.#offsets.every((volts, i) => volts === 0 || roots[i] === ground)
-    if (isSimple) {
-      const held = [...roots.keys()].filter(i => roots[i] === ground)
-      const joined = (node: number) => (roots[node] === ground ? node : (roots[node] as number))
+    const driven = new Set<number>()
+    this.#offsets.forEach((volts, i) => {
+      if (volts !== 0) driven.add(roots[i] as number)
+    })
+    // With one source of volts, its nodes are held and all others follow, the earth too. Of several that float against
+    // each other only the general way below keeps the digits.
+    if (driven.size <= 1) {
+      const [group = roots[earth] as number] = driven
+      this.#held = group
+      const held = [...roots.keys()].filter(i => roots[i] === group)
+      const joined = (node: number) => (roots[node] === group ? node : (roots[node] as number))
       this.#mesh = new StarMesh(
         count,
         links.map(({ from, to }) => ({ from: joined(from), to: joined(to) })),
@@ -152,15 +159,24 @@ export class PathSolver {
   }
 
   #simple(ohms: ArrayLike<number>, mesh: StarMesh): Float64Array {
-    const ground = this.#roots[this.earth] as number
-    const earthOffset = this.#offsets[this.earth] as number
-    const volts = new Float64Array(this.count)
-    for (let i = 0; i < this.count; i++)
-      if (this.#roots[i] === ground) volts[i] = (this.#offsets[i] as number) - earthOffset
-    for (let e = 0; e < this.links.length; e++) this.#conductances[e] = 1 / (ohms[e] as number)
+    const { count, earth, links } = this
+    const roots = this.#roots
+    const volts = new Float64Array(count)
+    for (let i = 0; i < count; i++)
+      if (roots[i] === this.#held) volts[i] = this.#offsets[i] as number
+    for (let e = 0; e < links.length; e++) this.#conductances[e] = 1 / (ohms[e] as number)
     mesh.solve(this.#conductances, volts)
-    for (let i = 0; i < this.count; i++)
-      if (this.#roots[i] !== ground) volts[i] = volts[this.#roots[i] as number] as number
+    for (let i = 0; i < count; i++)
+      if (roots[i] !== this.#held) volts[i] = volts[roots[i] as number] as number
+    const shift = volts[earth] as number
+    if (shift === 0) return volts
+    // What the earth is tied to is told against it; what floats keeps the volts it has among its own.
+    const part = partsOf(
+      count,
+      links.filter((_, e) => (ohms[e] as number) < Infinity),
+      this.ideals,
+    )
+    for (let i = 0; i < count; i++) if (part[i] === part[earth]) add(volts, i, -shift)
     return volts
   }
 
@@ -322,12 +338,8 @@ function idealCurrents(
   return { amps, undetermined }
 }
 
-function floatingParts(
-  count: number,
-  earth: number,
-  resistors: readonly Resistor[],
-  ideals: readonly Ideal[],
-): readonly (readonly number[])[] {
+/** For each node, the first of the part it hangs together with. */
+function partsOf(count: number, links: readonly Link[], ideals: readonly Ideal[]): Int32Array {
   const parent = Int32Array.from({ length: count }, (_, i) => i)
   const find = (i: number): number => {
     let at = i
@@ -337,12 +349,27 @@ function floatingParts(
     }
     return at
   }
-  for (const { from, to } of [...resistors.filter(r => r.ohms < Infinity), ...ideals])
-    parent[find(from)] = find(to)
+  for (const { from, to } of links) parent[find(from)] = find(to)
+  for (const { from, to } of ideals) parent[find(from)] = find(to)
+  for (let i = 0; i < count; i++) parent[i] = find(i)
+  return parent
+}
+
+function floatingParts(
+  count: number,
+  earth: number,
+  resistors: readonly Resistor[],
+  ideals: readonly Ideal[],
+): readonly (readonly number[])[] {
+  const closed = resistors.filter(r => r.ohms < Infinity)
+  const part = partsOf(count, closed, ideals)
   const parts = new Map<number, number[]>()
   for (let i = 0; i < count; i++) {
-    const root = find(i)
-    if (root !== find(earth)) parts.set(root, [...(parts.get(root) ?? []), i])
+    const root = part[i] as number
+    if (root === part[earth]) continue
+    const nodes = parts.get(root)
+    if (nodes) nodes.push(i)
+    else parts.set(root, [i])
   }
   return [...parts.values()]
 }

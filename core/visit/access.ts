@@ -51,6 +51,7 @@ const FURTHER: Readonly<Record<string, Access>> = {
   'outlet.testLoadA': 'loaded test',
   'outlet.groundClampA': 'loaded test',
   'circuit.loadAmps': 'loaded test',
+  'breaker.loadAmps': 'loaded test',
   'enclosure.wereLoadsOn': 'loaded test',
   'enclosure.interrupting': 'record',
   'enclosure.torque': 'record',

@@ -1,7 +1,7 @@
 import { defineRule } from '../../engine/rule'
 import type { Context } from '../../engine/context'
 import { say } from '../../engine/say'
-import { absent, type Subject } from '../../model/house'
+import { absent, whereSeen, type Subject } from '../../model/house'
 import { readStateOf } from '../../derive/readings'
 import { LETHAL_STATES, nameOf, type OutletState } from '../../diagnosis/states'
 import type { Danger } from '../../engine/verdict'
@@ -63,7 +63,9 @@ export const miswire = defineRule({
     const type = c.ask(outlet.facts.type)
     if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
 
-    const read = readStateOf(c.site, outlet)
+    // Lamps and volts of the diagnosis are those of a 120 V face.
+    const is240 = whereSeen(outlet.facts.slots)?.value === '240 V'
+    const read = is240 ? undefined : readStateOf(c.site, outlet)
     if (read) {
       c.rest(read.rests)
       const { proven, unexplained } = read.ranking
@@ -73,7 +75,7 @@ export const miswire = defineRule({
       // A sound outlet explains what is read at it. What none does is wrong in a way nobody knows, or was read wrong.
       if (unexplained.length > 0) c.fails('unexplained')
     }
-    const lamps = c.ask(outlet.facts.lamps)
+    const lamps = is240 ? undefined : c.ask(outlet.facts.lamps)
     const clamp = c.ask(outlet.facts.groundClampA)
     if (clamp !== undefined && clamp >= GROUND_CARRIES_A)
       return c.fault(
@@ -90,6 +92,7 @@ export const miswire = defineRule({
           },
         },
       )
+    if (is240) return c.na(say('A three-lamp tester does not fit a 240 V receptacle'))
     if (type === undefined || lamps === undefined) return c.undecided(say('It has not been tested'))
     if (lamps === 'correct' || lamps === 'open ground') {
       // The lamps compare with the ground terminal: they prove polarity only where that is a true ground.

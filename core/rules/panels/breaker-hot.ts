@@ -111,7 +111,7 @@ export const breakerHot = defineRule({
       return c.undecided(
         say('{temperatureC|°C}; without the load of that moment it says little', { temperatureC }),
         working,
-        [circuit ? circuit.facts.loadAmps : breaker.facts.label],
+        [circuit ? circuit.facts.loadAmps : breaker.facts.loadAmps],
       )
     const isLoaded = heat.loadShare! >= LEAST_SHARE
     if (isLoaded && heat.atRatedC && heat.atRatedC[0] > TESTED_RISE_C)
@@ -141,8 +141,8 @@ export const breakerHot = defineRule({
   },
 })
 
-/** Amperes clamped on the circuit of a breaker at the moment of the scan. */
+/** Amperes clamped on the circuit of a breaker, or on the feeder of one that has none, at the moment of the scan. */
 function clampedOn(breaker: Subject<'breaker'>, c: Context): number | undefined {
   const circuit = c.site.circuitsOf(breaker)[0]
-  return circuit && c.ask(circuit.facts.loadAmps)
+  return c.ask(circuit ? circuit.facts.loadAmps : breaker.facts.loadAmps)
 }
