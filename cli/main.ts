@@ -18,6 +18,7 @@ import { understandCommand } from './understand'
 import { reportCommand } from './report'
 import { mergeCommand } from './merge'
 import { pathsCommand } from './paths'
+import { roundTripCommand, simulateCommand } from './simulate'
 import { consequencesCommand, papersCommand, planCommand } from './plan'
 import { walkCommand } from './walk'
 
@@ -47,8 +48,15 @@ const USAGE = `corvit: a second opinion on existing residential wiring
       Two copies of one job put together: the union of both logs. Prints what only one had, and what two people
       recorded differently, with both values. A, B and C are job files, or bundles where the name ends in .zip.
   corvit paths [FILE]
-      Where the current goes in a network of sources, conductors, loads and ties to the earth: volts of every node,
-      amperes and watts of every part, what breakers do, what a hand on a frame feels. docs/FORMATS.md.
+      Where the current goes in a network of sources, conductors, loads and ties to the earth, or in a property
+      ({ "job", "changes" }): volts of every node, amperes and watts of every part, what breakers do, what a hand on
+      a frame feels. docs/FORMATS.md.
+  corvit simulate [--seed N] [--faults K] [--small] [--out FILE]
+      A made-up house with K faults put in, as eyes and instruments record it: a job file, with the faults listed
+      apart under "simulated" (or, with --out, in a file beside it).
+  corvit roundtrip [--houses N] [--seed S]
+      Puts faults into N houses, inspects them, and prints found, missed and invented. Exit code 1 where anything
+      was missed, invented, or left undecided with nothing left to look at.
   corvit understand [FILE]
       What was said beside a thing, as facts: { "job"?, "context": { "place"?, "selected"? }, "say" }, or a list of
       them, in; per utterance "means", "notUnderstood" and "asks" out. docs/FORMATS.md.
@@ -58,7 +66,7 @@ const USAGE = `corvit: a second opinion on existing residential wiring
       corvit SUM --example prints an input to start from; docs/FORMATS.md has them all.
   corvit help
 
-Exit code: 0 answered, 2 input that cannot be read.
+Exit code: 0 answered, 1 a round trip that did not come back whole, 2 input that cannot be read.
 Corvit's answers are a second opinion, not an approval.`
 
 /** Runs the command line; returns the exit code. */
@@ -75,6 +83,8 @@ export async function main(args: readonly string[]): Promise<number> {
   if (command === 'report') return answeredLater(() => reportCommand(rest))
   if (command === 'merge') return answered(() => mergeCommand(rest))
   if (command === 'paths') return answered(() => pathsCommand(rest))
+  if (command === 'simulate') return answered(() => simulateCommand(rest))
+  if (command === 'roundtrip') return answered(() => roundTripCommand(rest))
   if (command === 'papers') return answered(() => papersCommand(rest))
   if (command === 'consequences') return answered(() => consequencesCommand(rest))
   if (calculatorById(command)) return sumCommand(command, rest)
@@ -94,11 +104,10 @@ async function answeredLater(run: () => Promise<void>): Promise<number> {
   }
 }
 
-/** Runs a command that refuses by throwing. */
-function answered(run: () => void): number {
+/** Runs a command that refuses by throwing; one that says no has exit code 1. */
+function answered(run: () => boolean | void): number {
   try {
-    run()
-    return 0
+    return run() === false ? 1 : 0
   } catch (error) {
     if (!(error instanceof Refused)) throw error
     console.error(error.message)

@@ -291,6 +291,27 @@ export {
   traceProperty,
   type PropertyAnswer,
 } from './paths/changes'
+export {
+  isSetUp,
+  setUpsOf,
+  SET_UPS,
+  sweepOf,
+  type NoSetUp,
+  type SetUp,
+  type SetUpId,
+  type Sweep,
+} from './paths/set-ups'
+export {
+  recorded,
+  simulateHouse,
+  type Injected,
+  type SimulatedHouse,
+  type SimulateOptions,
+} from './simulate/simulated'
+export { inspect, roundTrip, type RoundTrip } from './simulate/inspect'
+export { seeded, type Random } from './simulate/random'
+export { currentLayout, type CurrentLayout } from './drawings/current-layout'
+export { teaching } from './examples/teaching'
 export { dropOf, groundFaultAmps, type Drop } from './diagnosis/drop'
 export {
   planRounds,

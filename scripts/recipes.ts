@@ -6,6 +6,7 @@ import { writeFileSync } from 'node:fs'
 import {
   FIELDS,
   LiveAssessment,
+  READING_FIELDS,
   RULES,
   type AnyValue,
   type Field,
@@ -22,6 +23,7 @@ const HOUSES = [{ seed: 1, isWhole: true }, { seed: 2 }, { seed: 3 }, { seed: 4,
 const MOST = 8
 const KINDS: readonly Kind[] = [
   'premises',
+  'building',
   'room',
   'enclosure',
   'bar',
@@ -35,7 +37,18 @@ const KINDS: readonly Kind[] = [
   'outlet',
 ]
 /** Said of the visit or the house as a whole, not of how it is wired. */
-const NOT_WIRING = new Set([
+const NOT_WIRING = new Set<string>([
+  // What instruments read follows from what is wrong; it is not what is wrong.
+  ...Object.values(READING_FIELDS),
+  'groundClampA',
+  'temperatureC',
+  'legAToNeutralV',
+  'legBToNeutralV',
+  'polesV',
+  'currentA',
+  'loadAmps',
+  'rescan',
+
   'edition',
   'supply',
   'purpose',

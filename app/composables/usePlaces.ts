@@ -32,8 +32,10 @@ export function usePlaces() {
   })
   const beside = computed<readonly Place[]>(() => {
     const bench = job.jobId === undefined ? '/calculators' : `/jobs/${job.jobId}/bench`
+    const currents = job.jobId === undefined ? '/currents' : `/jobs/${job.jobId}/currents`
     return [
       { to: bench, name: 'Calculators', icon: 'lucide:calculator', key: 'b', count: 0 },
+      { to: currents, name: 'Currents', icon: 'lucide:waypoints', key: 'c', count: 0 },
       { to: '/rules', name: 'Rule book', icon: 'lucide:book-open', key: 'k', count: 0 },
     ]
   })

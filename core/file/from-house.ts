@@ -111,6 +111,7 @@ export function observationsFromHouse(
     corvit: _version,
     form: _form,
     $schema: _schema,
+    simulated: _simulated,
     ...rest
   } = file as HouseFile & Node
   walk(add('premises', { ...premises, ...rest, id: PREMISES_ID }, null, [], PREMISES_ID))

@@ -113,6 +113,8 @@ export const HouseFile = z.strictObject({
   outlets: z.array(outlet).optional(),
   /** Their name in version 1. */
   points: z.array(outlet).optional(),
+  /** What a simulated house was made from; nothing of the house, and not read. */
+  simulated: z.looseObject({}).optional(),
 })
 export type HouseFile = z.infer<typeof HouseFile>
 

@@ -39,6 +39,7 @@ export const HIDDEN_KINDS = [
   'poor ground',
   'bad contact at a breaker',
   'service neutral failing',
+  'main bonding jumper missing',
 ] as const
 export type HiddenKind = (typeof HIDDEN_KINDS)[number]
 
@@ -237,6 +238,9 @@ export function simulateHouse(seed: number, options: SimulateOptions): Simulated
       throw new Error(`could not put ${options.faults} faults into house ${seed}`)
     const draft = draw(site, random, options.rules)
     if (!draft || taken.has(draft.at)) continue
+    // A failing service neutral moves every volt of the house: nothing else is measured beside it.
+    const kinds = [draft.kind, ...injected.map(i => i.kind)].filter(k => k !== 'to be seen')
+    if (kinds.length > 1 && kinds.includes('service neutral failing')) continue
     const nextLog = withFacts(log, draft.facts)
     const nextHidden = withHidden(hidden, draft)
     let next: Site
@@ -247,10 +251,11 @@ export function simulateHouse(seed: number, options: SimulateOptions): Simulated
     }
     const after = faultsOf(next)
     const fresh = [...after].filter(k => !faults.has(k))
-    const subject = fresh
-      .map(k => k.split(' ') as [string, string])
-      .filter(([rule]) => rule === draft.rule)
-      .sort(([, a], [, b]) => Number(b === draft.at) - Number(a === draft.at))[0]?.[1]
+    const shows = fresh.map(k => k.split(' ') as [string, string]).filter(([r]) => r === draft.rule)
+    // What only instruments find has to show where it is; what is seen may count against what it belongs to.
+    const subject =
+      shows.find(([, id]) => id === draft.at)?.[1] ??
+      (draft.kind === 'to be seen' ? shows[0]?.[1] : undefined)
     // What was put in before has to stay visible.
     if (subject === undefined || injected.some(i => !after.has(`${i.rule} ${i.subject}`))) continue
     taken.add(draft.at)
@@ -374,6 +379,23 @@ function drawHidden(site: Site, random: Random, kind: HiddenKind): Draft | undef
         what: `${labelOf(site, breaker)}: ${kind}`,
         contact: 0.15 + random() * 0.2,
         changes: [{ change: 'load', at: circuit.id, amperes: 7 + Math.round(random() * 30) / 10 }],
+      })
+    }
+    case 'main bonding jumper missing': {
+      const service = site.all.enclosure.find(e => valueOf(e, 'marking') === 'service disconnect')
+      if (!service) return undefined
+      const bars = site.children(service, 'bar')
+      return draft('main-bond-missing', {
+        at: service.id,
+        what: `${labelOf(site, service)}: ${kind}`,
+        facts: [
+          { subject: service.id, field: 'bondMeans', value: 'none' },
+          ...bars.map(bar =>
+            valueOf(bar, 'role') === 'neutral'
+              ? { subject: bar.id, field: 'isBondedToEnclosure', value: false }
+              : { subject: bar.id, field: 'isTiedToNeutral', value: false },
+          ),
+        ],
       })
     }
     case 'service neutral failing': {

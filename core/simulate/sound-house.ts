@@ -763,6 +763,9 @@ function rooms(draft: Draft, room: AddRoom, isSmall: boolean): Breakers {
           pushInMarking: '14 solid',
         }),
         lights(bed, name),
+        ...(closet
+          ? [lights(closet, 'Closet'), { ...SWITCH, room: bed, name: `${name} switch` }]
+          : []),
       ],
       {
         circuit: { supplies: 'receptacles and lighting' },
