@@ -151,14 +151,17 @@ export function findRecipes(): Recipe[] {
 }
 
 export function writeRecipes(): void {
-  const lines = findRecipes().map(r => `  ${JSON.stringify(r)},`)
+  const lines = findRecipes().map(
+    r => `  ${JSON.stringify([r.rule, r.kind, r.like, r.field, r.value])},`,
+  )
   writeFileSync(
     new URL('../core/simulate/recipes.ts', import.meta.url),
     [
       '/** Written by `npm run simulate -- recipes`: facts that make a sound thing faulty. Do not edit. */',
-      "import type { Recipe } from './simulated'",
+      "import type { RecipeRow } from './simulated'",
       '',
-      'export const RECIPES: readonly Recipe[] = [',
+      '/** Rule, kind of thing, things alike, fact, value. */',
+      'export const RECIPE_ROWS: readonly RecipeRow[] = [',
       ...lines,
       ']',
       '',

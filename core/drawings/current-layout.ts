@@ -136,6 +136,8 @@ export function currentLayout(
   const byTie = new Map<string, PropertyPart[]>()
   for (const part of network.parts)
     if (part.tie !== undefined) byTie.set(part.tie, [...(byTie.get(part.tie) ?? []), part])
+  /** Cables drawn so far below each. */
+  const below = new Map<string, number>()
   for (const tie of map.ties) {
     const [from, to] = [at.get(tie.from), at.get(tie.to)]
     if (!from || !to || tie.kind === 'neutral bond' || tie.kind === 'ground') continue
@@ -152,7 +154,9 @@ export function currentLayout(
             ['hot', 'second', 'neutral', 'ground'].some(x => p.id === `${x} ${outlet}`),
           )
     const order = [...parts].sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind))
-    order.forEach((part, i) => lines.push(down(part, from, to, i, order.length)))
+    const sibling = below.get(tie.from) ?? 0
+    below.set(tie.from, sibling + 1)
+    order.forEach((part, i) => lines.push(down(part, from, to, i, order.length, sibling)))
   }
   return {
     nodes: layout.nodes.map(p => {
@@ -183,6 +187,7 @@ function down(
   to: PlacedNode,
   i: number,
   count: number,
+  sibling: number,
 ): CurrentLine {
   const off = (i - (count - 1) / 2) * APART
   const x1 = from.x + from.w / 2 + off
@@ -190,7 +195,8 @@ function down(
   const y1 = from.y + from.h
   // To the left the outermost bends last, to the right first, so that no two cross.
   const turn = x2 < x1 ? i : count - 1 - i
-  const mid = to.y - 58 + turn * 7
+  // Two cables that part at one place bend at different heights.
+  const mid = to.y - (sibling % 2 === 0 ? 60 : 86) + turn * 6
   return {
     part: part.id,
     kind: part.kind,

@@ -377,7 +377,16 @@ class Drawer {
           : wireOhms(sized, metalOf(valueOf(feeder, 'egcMetal')), feet)
     if (path === undefined && !isService)
       this.#assumed.push(`feeder to ${name}: its ground is not recorded; drawn with one`)
-    wire('G', `${source.id} G`, `${e.id} G`, 'grounding conductor', 'ground', r, path === undefined)
+    if (r < Infinity || !isService)
+      wire(
+        'G',
+        `${source.id} G`,
+        `${e.id} G`,
+        'grounding conductor',
+        'ground',
+        r,
+        path === undefined,
+      )
     if (valueOf(feeder, 'hasOtherMetallicPath') === true)
       this.#put({
         id: `steel ${feeder.id}`,

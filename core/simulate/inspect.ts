@@ -37,6 +37,29 @@ const SAME_PLUG: Readonly<Record<string, readonly string[]>> = {
 /** Rounds of asking: what one answer opens is asked in the next. */
 const MOST_ROUNDS = 40
 
+/**
+ * Nobody is sent for these: what is presumed of them holds until somebody says otherwise, and whoever stands there says
+ * so unasked.
+ */
+const NOTICED: ReadonlySet<string> = new Set([
+  'alsoUse',
+  'isBelowGrade',
+  'serviceSets',
+  'sets',
+  'handleTie',
+  'half',
+  'section',
+  'fromTerminals',
+  'isThroughDoorway',
+  'requiredUse',
+  'connector',
+  'egcSize',
+  'heightFt',
+  'unitFuseAmps',
+  'heaterKind',
+  'applianceKw',
+  'applianceAmps',
+])
 /** What one sees by standing in front of it: which things there are, what they are called, what hangs on what. */
 export function bareLog(log: readonly Observation[]): Observation[] {
   const kinds = new Map(log.flatMap(o => (o.act === 'add' ? [[o.subject, o.kind] as const] : [])))
@@ -47,7 +70,7 @@ export function bareLog(log: readonly Observation[]): Observation[] {
     const field = kind && fieldOf(kind, o.field)
     // Whom it is for and which law holds is known before one goes.
     if (kind === 'premises' && (o.field === 'edition' || o.field === 'purpose')) return true
-    if (kind === 'adoption') return true
+    if (kind === 'adoption' || NOTICED.has(o.field)) return true
     return field?.type === 'ref' || field?.type === 'refs' || field?.type === 'text'
   })
 }

@@ -15,7 +15,7 @@ import { labelOf } from '../texts/labels'
 import { accessOf } from '../visit/access'
 import { HouseMeters, type Hidden, type Swap } from './meters'
 import { pick, seeded, type Random } from './random'
-import { RECIPES } from './recipes'
+import { RECIPE_ROWS } from './recipes'
 import { soundHouse, type SoundOptions } from './sound-house'
 
 /** A fact that makes a sound thing faulty, found by trying every value there is on sound houses. */
@@ -27,6 +27,20 @@ export interface Recipe {
   readonly field: string
   readonly value: AnyValue
 }
+export type RecipeRow = readonly [
+  rule: string,
+  kind: Kind,
+  like: string,
+  field: string,
+  value: AnyValue,
+]
+export const RECIPES: readonly Recipe[] = RECIPE_ROWS.map(([rule, kind, like, field, value]) => ({
+  rule,
+  kind,
+  like,
+  field,
+  value,
+}))
 export const HIDDEN_KINDS = [
   'ground not connected',
   'ground broken in the run',
@@ -78,8 +92,12 @@ const BY = 'simulated house'
 const AT = '2026-06-09T08:00:00.000Z'
 const keyOf = (r: Result): string => `${r.rule.id} ${r.subject.id}`
 const isFaulty = (r: Result): boolean => r.outcome === 'fault' || r.outcome === 'allowed'
-const faultsOf = (site: Site): Set<string> =>
-  new Set(evaluate(site, RULES).filter(isFaulty).map(keyOf))
+const faultsOf = (results: readonly Result[]): Set<string> =>
+  new Set(results.filter(isFaulty).map(keyOf))
+/** Open on something nobody has recorded: what was put in asks for more than the house tells. */
+const isOpen = (site: Site, r: Result): boolean =>
+  r.outcome === 'undecided' &&
+  !(r.missing.length > 0 && r.missing.every(m => answerOf(site, m.subject, m.field) !== undefined))
 
 /** What a thing has in common with others that the same fault can befall. */
 export function likeness(site: Site, thing: Subject): string {
@@ -231,7 +249,7 @@ export function simulateHouse(seed: number, options: SimulateOptions): Simulated
   let log: readonly Observation[] = sound
   const injected: Injected[] = []
   let { site: truth } = wholeSite(log, hidden, supplyVolts)
-  let faults = faultsOf(truth)
+  let faults = faultsOf(evaluate(truth, RULES))
   const taken = new Set<string>()
   for (let tries = 0; injected.length < options.faults; tries++) {
     if (tries > 60 * (options.faults + 1))
@@ -249,7 +267,9 @@ export function simulateHouse(seed: number, options: SimulateOptions): Simulated
     } catch {
       continue
     }
-    const after = faultsOf(next)
+    const results = evaluate(next, RULES)
+    if (results.some(r => isOpen(next, r))) continue
+    const after = faultsOf(results)
     const fresh = [...after].filter(k => !faults.has(k))
     const shows = fresh.map(k => k.split(' ') as [string, string]).filter(([r]) => r === draft.rule)
     // What only instruments find has to show where it is; what is seen may count against what it belongs to.

@@ -36,13 +36,7 @@ function answer(i: number) {
   curve()
 }
 watch(id, () => (isStopped.value = false))
-const items = computed(() =>
-  setUps.value.map(s => ({
-    value: s.id,
-    label: 'question' in s ? s.title : `${s.title} (not here)`,
-    disabled: !('question' in s),
-  })),
-)
+const possible = computed(() => setUps.value.filter(s => 'question' in s))
 const missing = computed(() => setUps.value.flatMap(s => ('why' in s ? [s] : [])))
 const reads = computed(() => {
   const amps = shown.value?.clamp
@@ -70,15 +64,18 @@ const rows = computed(() =>
     <p v-if="problem" role="alert" class="fails">{{ problem }}</p>
     <template v-if="setUp && shown">
       <div class="top">
-        <UFormField label="What to look at">
-          <USelect
-            class="which"
-            :items="items"
-            :model-value="id"
-            aria-label="what to look at"
-            @update:model-value="v => choose(v)"
-          />
-        </UFormField>
+        <div class="which" role="group" aria-label="what to look at">
+          <UButton
+            v-for="s in possible"
+            :key="s.id"
+            color="neutral"
+            variant="outline"
+            class="chip"
+            :aria-pressed="id === s.id"
+            @click="choose(s.id)"
+            >{{ s.title }}</UButton
+          >
+        </div>
         <section class="ask" aria-live="polite" data-testid="question">
           <p class="question">{{ setUp.question }}</p>
           <div class="guesses" role="group" aria-label="your guess">
@@ -203,7 +200,9 @@ const rows = computed(() =>
   gap: 0.8rem;
 }
 .which {
-  width: min(24rem, 100%);
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
 }
 .ask {
   background: var(--touch-tint);
