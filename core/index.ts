@@ -309,6 +309,33 @@ export {
   type SimulateOptions,
 } from './simulate/simulated'
 export { inspect, roundTrip, type RoundTrip } from './simulate/inspect'
+export {
+  act as practiceAct,
+  actionsAt,
+  BUDGETS,
+  callsFor,
+  debrief,
+  DIFFICULTIES,
+  HINT_SECONDS,
+  hintFor,
+  keyOf,
+  known as knownFacts,
+  NEW_ROUND,
+  placesOf as practicePlaces,
+  practiceFaults,
+  rulesOf,
+  THEMES,
+  type PracticeAction,
+  type PracticeThing,
+  type Call,
+  type Debrief,
+  type DebriefLine,
+  type Difficulty,
+  type Key as PracticeKey,
+  type Round,
+  type Theme,
+} from './practice/practice'
+export { INSTRUMENT_READS, readingUnit, SimulatedInstruments } from './simulate/instruments'
 export { seeded, type Random } from './simulate/random'
 export { currentLayout, type CurrentLayout } from './drawings/current-layout'
 export { teaching } from './examples/teaching'

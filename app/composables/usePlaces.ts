@@ -36,6 +36,13 @@ export function usePlaces() {
     return [
       { to: bench, name: 'Calculators', icon: 'lucide:calculator', key: 'b', count: 0 },
       { to: currents, name: 'Currents', icon: 'lucide:waypoints', key: 'c', count: 0 },
+      {
+        to: job.jobId === undefined ? '/practice' : `/jobs/${job.jobId}/practice`,
+        name: 'Practice',
+        icon: 'lucide:graduation-cap',
+        key: 'x',
+        count: 0,
+      },
       { to: '/rules', name: 'Rule book', icon: 'lucide:book-open', key: 'k', count: 0 },
     ]
   })

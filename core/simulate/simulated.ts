@@ -86,6 +86,8 @@ export interface SimulateOptions extends SoundOptions {
   readonly faults: number
   /** Only faults of these rules. */
   readonly rules?: ReadonlySet<string>
+  /** Only what instruments find, of these kinds. */
+  readonly kinds?: readonly HiddenKind[]
 }
 
 const BY = 'simulated house'
@@ -254,7 +256,7 @@ export function simulateHouse(seed: number, options: SimulateOptions): Simulated
   for (let tries = 0; injected.length < options.faults; tries++) {
     if (tries > 60 * (options.faults + 1))
       throw new Error(`could not put ${options.faults} faults into house ${seed}`)
-    const draft = draw(site, random, options.rules)
+    const draft = draw(site, random, options)
     if (!draft || taken.has(draft.at)) continue
     // A failing service neutral moves every volt of the house: nothing else is measured beside it.
     const kinds = [draft.kind, ...injected.map(i => i.kind)].filter(k => k !== 'to be seen')
@@ -311,11 +313,8 @@ function loads(site: Site, random: Random): PathChange[] {
   })
 }
 
-function draw(
-  site: Site,
-  random: Random,
-  rules: ReadonlySet<string> | undefined,
-): Draft | undefined {
+function draw(site: Site, random: Random, { rules, kinds }: SimulateOptions): Draft | undefined {
+  if (kinds) return drawHidden(site, random, pick(random, kinds))
   const recipes = rules ? RECIPES.filter(r => rules.has(r.rule)) : RECIPES
   const isHidden = random() < 0.35 || recipes.length === 0
   if (isHidden) {

@@ -1,5 +1,6 @@
 <script lang="ts">
 import type { AnyValue, Fact, Field, Grade } from '#core'
+import type { InstrumentTarget } from '#shared/instruments'
 
 export interface FactRowProps {
   field: Field
@@ -9,6 +10,8 @@ export interface FactRowProps {
   /** A judgment waits for this. */
   asked?: boolean
   startOpen?: boolean
+  /** Where an instrument would read it. */
+  at?: InstrumentTarget
 }
 export interface FactRowEmits {
   note: [value: AnyValue, grade: Grade]
@@ -27,6 +30,7 @@ const {
   targets = [],
   asked = false,
   startOpen = false,
+  at = undefined,
 } = defineProps<FactRowProps>()
 const emit = defineEmits<FactRowEmits>()
 /** More options than fit a hand are a list to scroll. */
@@ -313,6 +317,7 @@ function toggleRef(id: string) {
         />
         <UButton color="neutral" variant="outline" type="submit" class="plain">Save</UButton>
       </form>
+      <LiveReading v-if="at && !isBlocking" :at="at" @taken="isOpen = false" />
       <p v-if="problem" role="alert" class="small why">{{ problem }}</p>
       <div class="how">
         <div class="small soft">

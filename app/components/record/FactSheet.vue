@@ -178,6 +178,7 @@ const note = (field: string, value: AnyValue, grade: Grade) =>
           :asked="r.isAsked"
           :targets="targets(r.field)"
           :data-field="r.name"
+          :at="{ subject: subject.id, kind: subject.kind, field: r.name }"
           @note="(v, g) => note(r.name, v, g)"
           @block="reason => job.block(subject.id, r.name, reason)"
           @room="(name, use) => addRoom(r.name, name, use)"

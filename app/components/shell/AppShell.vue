@@ -15,6 +15,7 @@ import { useEventListener } from '@vueuse/core'
 const { title, subtitle = '', marginNote = '', wide = false } = defineProps<AppShellProps>()
 const slots = useSlots()
 const job = useJobStore()
+const instruments = useInstrumentStore()
 const router = useRouter()
 const colorMode = useColorMode()
 const isMarginOpen = defineModel<boolean>('margin', { default: false })
@@ -158,6 +159,7 @@ const isDark = computed(() => colorMode.value === 'dark')
       </template>
     </USlideover>
     <FindAnything v-model="isFindOpen" />
+    <InstrumentTray v-if="job.jobId" />
     <main class="main">
       <header class="top">
         <div class="names">
@@ -190,6 +192,17 @@ const isDark = computed(() => colorMode.value === 'dark')
             @click="job.redo()"
           >
             <UIcon name="lucide:redo-2" />
+          </UButton>
+          <UButton
+            v-if="job.jobId"
+            color="neutral"
+            variant="ghost"
+            class="tool bare"
+            aria-label="Instruments"
+            :aria-pressed="instruments.connected.length > 0"
+            @click="instruments.isTrayOpen = true"
+          >
+            <UIcon name="lucide:gauge" />
           </UButton>
           <UButton
             color="neutral"

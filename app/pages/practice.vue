@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { BUDGETS, DIFFICULTIES, practiceFaults, THEMES, type Difficulty, type Theme } from '#core'
+import type { PracticeHouse } from '~/composables/usePractice'
+import type { PracticeAsk, PracticeSay } from '~/workers/practice.worker'
+
+const job = useJobStore()
+onMounted(() => job.close())
+const route = useRoute()
+const difficulty = ref<Difficulty>('first steps')
+const theme = ref<Theme>('anything')
+/** A number in the address makes the same house for everybody who opens it. */
+const asked = Number(route.query.seed)
+const seed = ref(
+  Number.isInteger(asked) && asked > 0 ? asked : 1 + Math.floor(Math.random() * 99_999),
+)
+const house = shallowRef<PracticeHouse>()
+const isMaking = ref(false)
+const problem = ref('')
+const WORDS: Readonly<Record<Difficulty, string>> = {
+  'first steps': 'A small house, two faults, time enough',
+  ordinary: 'A whole house, three faults',
+  hard: 'A whole house, four faults, little time, few covers',
+}
+let worker: Worker | undefined
+onScopeDispose(() => worker?.terminate())
+function begin() {
+  worker?.terminate()
+  problem.value = ''
+  isMaking.value = true
+  worker = new Worker(new URL('../workers/practice.worker.ts', import.meta.url), { type: 'module' })
+  worker.onmessage = ({ data }: MessageEvent<PracticeSay>) => {
+    isMaking.value = false
+    if (data.kind === 'failed') {
+      problem.value = `This house could not be made: ${data.message}. Take another number.`
+      return
+    }
+    const { minutes, covers } = BUDGETS[difficulty.value]
+    const title = `House ${seed.value}, ${difficulty.value}`
+    house.value = { title, log: data.log, injected: data.injected, minutes, covers }
+  }
+  const ask: PracticeAsk = { seed: seed.value, difficulty: difficulty.value, theme: theme.value }
+  worker.postMessage(ask)
+}
+function again() {
+  house.value = undefined
+  seed.value = 1 + Math.floor(Math.random() * 99_999)
+}
+</script>
+
+<template>
+  <AppShell title="Practice" :subtitle="house?.title ?? 'Houses where nobody can be hurt'" wide>
+    <PracticeBoard v-if="house" :key="house.title" :house="house" @again="again" />
+    <div v-else class="start">
+      <p>
+        A house with faults in it, out of {{ practiceFaults() }} kinds and what only instruments
+        find. Looks cost time, covers are counted, and so are the safety steps you leave out. Call
+        what is wrong; at the end you see what was there, and how it could have been found.
+      </p>
+      <UFormField label="How hard">
+        <div class="chips" role="group" aria-label="how hard">
+          <UButton
+            v-for="d in DIFFICULTIES"
+            :key="d"
+            color="neutral"
+            variant="outline"
+            class="chip"
+            :aria-pressed="difficulty === d"
+            @click="difficulty = d"
+            >{{ d }}</UButton
+          >
+        </div>
+        <template #help>{{ WORDS[difficulty] }}</template>
+      </UFormField>
+      <UFormField label="What about">
+        <div class="chips" role="group" aria-label="what about">
+          <UButton
+            v-for="t in THEMES"
+            :key="t"
+            color="neutral"
+            variant="outline"
+            class="chip"
+            :aria-pressed="theme === t"
+            @click="theme = t"
+            >{{ t }}</UButton
+          >
+        </div>
+      </UFormField>
+      <UFormField label="House number" help="The same number is the same house, for everybody">
+        <UInputNumber v-model="seed" :min="1" :max="99999" aria-label="house number" />
+      </UFormField>
+      <p v-if="problem" role="alert" class="fails">{{ problem }}</p>
+      <UButton
+        color="primary"
+        size="xl"
+        icon="lucide:play"
+        :loading="isMaking"
+        label="Begin"
+        class="begin"
+        @click="begin"
+      />
+      <p class="small soft">
+        A supervisor can make a round of any job: open it, and choose Practice there.
+      </p>
+      <PracticeProgress />
+    </div>
+  </AppShell>
+</template>
+
+<style scoped>
+.start {
+  display: grid;
+  gap: 1.1rem;
+  max-width: 46rem;
+}
+.chips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+}
+.begin {
+  justify-self: start;
+}
+</style>
