@@ -461,3 +461,128 @@ describe('the sums', () => {
     expect(out).toMatchObject({ allowed: [40, 50], breaker: 'undecided', lookAt: ['terminals'] })
   })
 })
+
+describe('corvit paths on a property', () => {
+  const house = {
+    corvit: 1,
+    form: 'house',
+    premises: { supply: '120/240 V single phase' },
+    enclosures: [
+      {
+        id: 'main',
+        type: 'panel',
+        fedFrom: 'utility',
+        mainKind: 'main breaker',
+        mainAmps: 100,
+        bus: 'single phase',
+        numbering: 'odd left, even right',
+        spaces: 20,
+        bondMeans: 'screw',
+        breakers: [{ id: 'b', space: 1, poles: 1, ratingAmps: 20, circuit: { id: 'c' } }],
+      },
+    ],
+    outlets: [
+      { id: 'o', circuit: 'c', after: 'panel', type: 'receptacle', slots: 'three', runFt: 50 },
+    ],
+  }
+  it('solves the job with what is tried, and reads clamps laid round its parts', async () => {
+    const file = scratch(
+      'try.json',
+      JSON.stringify({
+        job: house,
+        changes: [
+          { change: 'load', at: 'o', amperes: 10 },
+          { change: 'fault', at: 'o', from: 'neutral' },
+        ],
+        clamps: [['hot o'], ['hot o', 'neutral o'], ['ground o']],
+      }),
+    )
+    const { stdout, status } = await here('paths', file)
+    expect(status).toBe(0)
+    const answer = JSON.parse(stdout)
+    const [hot, both, ground] = answer.clamps.map((c: { amperes: number }) => c.amperes)
+    expect(hot).toBeGreaterThan(9)
+    // What comes back in the ground is missing in the neutral.
+    expect(both).toBeCloseTo(ground, 9)
+    expect(ground).toBeGreaterThan(4)
+    expect(answer.residual).toBeLessThan(1e-9)
+    expect(answer.parts['hot o'].text).toContain('hot')
+    expect(answer.assumed.length).toBeGreaterThan(0)
+  })
+  it('finds the job by its name, from where the file lies', async () => {
+    const job = scratch('house.json', JSON.stringify(house))
+    const file = join(job, '..', 'try.json')
+    writeFileSync(file, JSON.stringify({ job: 'house.json' }))
+    const { stdout, status } = await here('paths', file)
+    expect([status, JSON.parse(stdout).branches.length > 5]).toEqual([0, true])
+  })
+  it.each<[string, object, RegExp]>([
+    [
+      'a part that is not there',
+      { job: house, changes: [{ change: 'open', part: 'x' }] },
+      /changes\[0\]\.part/,
+    ],
+    ['a change nobody knows', { job: house, changes: [{ change: 'paint', part: 'x' }] }, /changes/],
+    [
+      'a load told twice',
+      { job: house, changes: [{ change: 'load', at: 'o', watts: 1, amperes: 1 }] },
+      /one of them/,
+    ],
+    ['a clamp round nothing that is there', { job: house, clamps: [['x']] }, /clamps\[0\]\[0\]/],
+    ['a job that is none', { job: { corvit: 1, form: 'castle' } }, /form/],
+    ['a job that is not there', { job: 'nowhere.json' }, /no such file/],
+    [
+      'a supply it cannot tell',
+      { job: { ...house, premises: { supply: '208Y/120 V' } } },
+      /third of a turn/,
+    ],
+  ])('%s: exit code 2, and the place', async (_, input, words) => {
+    const { stderr, status } = await here('paths', scratch('bad.json', JSON.stringify(input)))
+    expect(status).toBe(2)
+    expect(stderr).toMatch(words)
+  })
+})
+
+describe('corvit simulate and roundtrip', () => {
+  it('writes a job file that is judged as it is, with the faults listed apart', async () => {
+    const { stdout, status } = await here('simulate', '--seed', '9', '--faults', '3')
+    expect(status).toBe(0)
+    const { simulated } = JSON.parse(stdout)
+    expect(simulated.faults).toHaveLength(3)
+    const assessed = JSON.parse((await here('assess', scratch('sim.json', stdout))).stdout)
+    for (const { rule, subject } of simulated.faults) {
+      const result = assessed.results.find(
+        (r: { rule: string; subject: { id: string } }) =>
+          r.rule === rule && r.subject.id === subject,
+      )
+      expect(['fault', 'allowed']).toContain(result?.outcome)
+    }
+    expect((await here('simulate', '--seed', '9', '--faults', '3')).stdout).toBe(stdout)
+  })
+  it('writes them into two files where it is told where', async () => {
+    const out = scratch('house.json', '')
+    const { stdout, status } = await here('simulate', '--small', '--faults', '1', '--out', out)
+    expect(status).toBe(0)
+    const { faults } = JSON.parse(stdout)
+    expect(JSON.parse(readFileSync(out, 'utf8'))).not.toHaveProperty('simulated')
+    expect(JSON.parse(readFileSync(faults, 'utf8')).faults).toHaveLength(1)
+  })
+  it('counts what an inspection finds', async () => {
+    const { stdout, status } = await here('roundtrip', '--houses', '3', '--seed', '2')
+    const trip = JSON.parse(stdout)
+    expect([status, trip.houses, trip.missed, trip.invented]).toEqual([0, 3, [], []])
+    expect(trip.found).toBe(trip.injected)
+  })
+  it.each<[string[], RegExp]>([
+    [['simulate', '--faults', 'many'], /whole number/],
+    [['simulate', '--faults', '99'], /from 0 to 12/],
+    [['simulate', '--colour'], /unknown option/],
+    [['simulate', '--seed'], /wants a value/],
+    [['roundtrip', '--houses', '0'], /from 1/],
+    [['simulate', '--out', '/nowhere/at/all.json'], /no such file/],
+  ])('%j is refused with words', async (args, words) => {
+    const { stderr, status } = await here(...args)
+    expect(status).toBe(2)
+    expect(stderr).toMatch(words)
+  })
+})
