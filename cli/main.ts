@@ -105,7 +105,7 @@ async function answeredLater(run: () => Promise<void>): Promise<number> {
 }
 
 /** Runs a command that refuses by throwing; one that says no has exit code 1. */
-function answered(run: () => boolean | void): number {
+function answered(run: () => unknown): number {
   try {
     return run() === false ? 1 : 0
   } catch (error) {

@@ -9,7 +9,9 @@ import { build, install, ROOT } from './setup.mjs'
 install()
 build()
 const names =
-  process.argv.length > 2 ? process.argv.slice(2) : ['run', 'record', 'clients', 'plan', 'jobs', 'paths']
+  process.argv.length > 2
+    ? process.argv.slice(2)
+    : ['run', 'record', 'clients', 'plan', 'jobs', 'paths']
 for (const name of names) {
   const outfile = join(ROOT, 'scripts', `.bench-${name}.mjs`)
   await bundle({

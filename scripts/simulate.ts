@@ -82,10 +82,11 @@ function roundTripDoc(r: RoundTrip, seed: number): string {
     '',
     `${r.houses.toLocaleString('en')} random houses (seed ${seed}), sound and recorded whole but for one to four ` +
       'faults each. What can be seen is read from the house as it is; what instruments read follows from the network ' +
-      '(core/paths) with the errors instruments have. The inspector knows which things there are, asks what the visit ' +
-      'asks with every look in its scope, and stops when nothing is asked any more.',
+      '(core/paths) with the errors instruments have. The inspector knows which things there are, asks what the ' +
+      'visit asks with every look in its scope, and stops when nothing is asked any more.',
     '',
-    `| put in | found | missed | invented | left undecided with nothing left to look at | to be measured again after a repair | looks a house |`,
+    '| put in | found | missed | invented | left undecided with nothing left to look at ' +
+      '| to be measured again after a repair | looks a house |',
     '|---|---|---|---|---|---|---|',
     `| ${r.injected} | ${r.found} | ${r.missed.length} | ${r.invented.length} | ${r.stuck.length} | ${r.again} | ` +
       `${Math.round(r.looks / r.houses)} |`,

@@ -1,6 +1,5 @@
-import type { House, PathChange, SetUpId, Sweep } from '#core'
+import type { House, PathChange, SetUpId, Sweep, NoSetUp } from '#core'
 import type { PathsAsk, PathsSay, PlainSetUp, Shown } from '~/workers/paths.worker'
-import type { NoSetUp } from '#core'
 
 /** Asks without their run: each gets one. */
 type Ask = PathsAsk extends infer A ? (A extends PathsAsk ? Omit<A, 'run'> : never) : never

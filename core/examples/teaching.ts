@@ -1,4 +1,7 @@
-/** A made-up house to try currents in: a service panel, a sub-panel, a pair on one neutral, an old circuit without a ground. */
+/**
+ * A made-up house to try currents in: a service panel, a sub-panel, a pair on one neutral, an old circuit without a
+ * ground.
+ */
 import { measured, read, type Node } from './grades'
 
 const outlet = (id: string, circuit: string, name: string, more: Node = {}): Node => ({

@@ -72,7 +72,7 @@ export const PathChange = z.discriminatedUnion('change', [
 export type PathChange = z.infer<typeof PathChange>
 export type PathChangeInput = z.input<typeof PathChange>
 
-/** What `corvit paths` takes for a property: a job file, or where it lies, what is tried, and clamps laid round parts. */
+/** What `corvit paths` takes for a property: a job file or where it lies, what is tried, clamps laid round parts. */
 export const PropertyInput = z.strictObject({
   job: z.union([z.string().min(1), z.looseObject({})]),
   changes: z.array(PathChange).max(200).default([]),

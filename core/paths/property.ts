@@ -413,7 +413,8 @@ class Drawer {
     const isJoined = seen ?? usual
     if (seen === undefined && !isMeter)
       this.#assumed.push(
-        `${labelOf(site, e)}: bond of neutral and metal not seen; drawn ${isJoined ? 'joined' : 'apart'}, as it should be`,
+        `${labelOf(site, e)}: bond of neutral and metal not seen; ` +
+          `drawn ${isJoined ? 'joined' : 'apart'}, as it should be`,
       )
     this.#put({
       id: `bond ${e.id}`,

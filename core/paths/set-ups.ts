@@ -278,8 +278,8 @@ function build(
         explain: answer => [
           `${n(amps(answer, neutral))} A come back in the neutral, ${n(amps(answer, ground))} A in the grounding ` +
             'conductor: current takes all paths at once, each by how well it conducts.',
-          `The metal of the sub-panel stands at ${volts(answer, `${sub.id} G`).toFixed(1)} V against the earth, and so does ` +
-            'every frame behind it.',
+          `The metal of the sub-panel stands at ${volts(answer, `${sub.id} G`).toFixed(1)} V against the earth, ` +
+            'and so does every frame behind it.',
           'Should the neutral come loose, all of it goes over the grounds, and nothing opens.',
         ],
         caution:
@@ -350,7 +350,8 @@ function build(
         id,
         title,
         question:
-          'Two circuits share a neutral of 12 AWG, good for 20 A. Both land on one leg, with 14 and 11 A on. The neutral carries …',
+          'Two circuits share a neutral of 12 AWG, good for 20 A. Both land on one leg, with 14 and 11 A on. ' +
+          'The neutral carries …',
         guesses: ['3 A', '14 A', '25 A'],
         right: 2,
         slider: { ...AMPERES, label: 'Load on the first', max: 20, start: 14 },
@@ -394,7 +395,8 @@ function build(
         explain: answer => {
           const i = amps(answer, part)
           return [
-            `${n(i)} A in 0.2 Ω: ${(i * 0.2).toFixed(1)} V lost and ${n(i * i * 0.2)} W of heat in a place the size of a thumb.`,
+            `${n(i)} A in 0.2 Ω: ${(i * 0.2).toFixed(1)} V lost and ${n(i * i * 0.2)} W of heat in a place ` +
+              'the size of a thumb.',
             'The breaker sees an ordinary load and holds.',
           ]
         },

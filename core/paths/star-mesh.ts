@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- every index is made together with its array */
 /**
  * Star-mesh elimination in flat arrays: the order and the fill are found once for a topology, then every change of a
  * conductance is one pass of sums, products and quotients. Nothing is subtracted, so that a part that hangs on leaks

@@ -32,7 +32,7 @@ export interface Inspected {
 }
 /** Told by the same instrument in the same plug: whoever reads the one has read the others. */
 const SAME_PLUG: Readonly<Record<string, readonly string[]>> = {
-  dropPercent: ['groundOhms', 'neutralGroundRiseV', 'testLoadA'],
+  dropPercent: ['hotNeutralV', 'groundOhms', 'neutralGroundRiseV', 'testLoadA'],
 }
 /** Rounds of asking: what one answer opens is asked in the next. */
 const MOST_ROUNDS = 40
@@ -92,17 +92,16 @@ export function inspect(log: readonly Observation[], answers: Site, budget = Inf
   })
   let looks = 0
   let made = 0
+  const stamped = (): Pick<Observation, 'id' | 'at' | 'by' | 'clock'> => ({
+    id: `i${String(made++).padStart(6, '0')}`,
+    at: '2026-06-09T09:00:00.000Z',
+    by: 'inspector',
+    clock: `9${String(made).padStart(16, '0')}`,
+  })
   const note = (subject: string, field: string, value: AnyValue): Observation => {
-    const kind = answers.house.subjects.get(subject)?.kind
-    const instrument = instrumentOf(kind, field)
-    const stamp = {
-      id: `i${String(made++).padStart(6, '0')}`,
-      at: '2026-06-09T09:00:00.000Z',
-      by: 'inspector',
-      clock: `9${String(made).padStart(16, '0')}`,
-    }
+    const instrument = instrumentOf(answers.house.subjects.get(subject)?.kind, field)
     return {
-      ...stamp,
+      ...stamped(),
       act: 'note',
       subject,
       field,
@@ -111,6 +110,14 @@ export function inspect(log: readonly Observation[], answers: Site, budget = Inf
       ...(instrument && { instrument }),
     }
   }
+  /** Looked for, and there was nothing that could be recorded. */
+  const blocked = (subject: string, field: string): Observation => ({
+    ...stamped(),
+    act: 'block',
+    subject,
+    field,
+    reason: 'nothing to read there',
+  })
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const site = new Site(ledger.house)
     // Only what is open is asked about; faults make the same look likelier elsewhere.
@@ -127,6 +134,7 @@ export function inspect(log: readonly Observation[], answers: Site, budget = Inf
       looks++
       const value = answerOf(answers, subject, field)
       if (value !== undefined) found.push(note(subject, field, value))
+      else found.push(blocked(subject, field))
       for (const other of SAME_PLUG[field] ?? []) take(subject, other)
       return true
     }

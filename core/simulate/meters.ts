@@ -1,9 +1,10 @@
 /**
- * What instruments read in a simulated house. The house is a network (core/paths), each instrument the resistance it is,
- * laid on by its own share of the open-circuit volts and of what lies behind them; errors as instruments have them.
+ * What instruments read in a simulated house. The house is a network (core/paths), each instrument the resistance it
+ * is, laid on by its own share of the open-circuit volts and of what lies behind them; errors as instruments have them.
  */
 import { lampsFor } from '../diagnosis/wiring'
-import { PathChange, PropertyTracer } from '../paths/changes'
+import type { PathChange } from '../paths/changes'
+import { PropertyTracer } from '../paths/changes'
 import { EARTH } from '../paths/paths'
 import { LINES, UTILITY_NEUTRAL, type PropertyNetwork } from '../paths/property'
 import { StarMesh } from '../paths/star-mesh'

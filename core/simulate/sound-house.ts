@@ -3,7 +3,7 @@
  * seed gives the same house. Nothing here reads what the checks want; that a house is clear is tested, not arranged.
  */
 import { gauge, measured, read, type Node } from '../examples/grades'
-import { pick, type Random } from './random'
+import type { Random } from './random'
 
 const OUTLET: Node = {
   isBoxOpened: true,

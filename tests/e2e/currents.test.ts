@@ -54,7 +54,7 @@ describe('where the current goes', () => {
     expect(errors).toEqual([])
   })
 
-  it('on a phone, in the job’s own house: a frame without a ground stays live, and a slider turns the shock', async () => {
+  it('on a phone, in the job’s own house: a frame without a ground stays live; a slider turns the shock', async () => {
     const { page, errors } = await openPage(browser, `${server.url}${DEMO}/currents`, HAND)
     await page.waitForSelector('[data-testid="question"]')
     await clickText(page, '.which button', 'The same fault without a ground')
@@ -117,7 +117,7 @@ describe('practice', () => {
     await page.keyboard.press('Enter')
     await page.waitForSelector('[role="listbox"]')
     await page.keyboard.type('Bootleg')
-    await hasText(page, '[role="option"]', 'Bootleg')
+    await hasText(page, '[role="option"][data-highlighted]', 'Bootleg')
     await page.keyboard.press('Enter')
     await enter('.weights button', 'repair')
     await enter('.call button', 'Call it')

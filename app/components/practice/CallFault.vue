@@ -1,5 +1,5 @@
 <script lang="ts">
-import type { Call } from '#core'
+import type { Call, Severity } from '#core'
 
 export interface CallFaultProps {
   /** What can be called here. */
@@ -11,7 +11,7 @@ export interface CallFaultEmits {
 </script>
 
 <script setup lang="ts">
-import { remedyById, ruleById, SEVERITIES, type Severity } from '#core'
+import { remedyById, ruleById, SEVERITIES } from '#core'
 
 const { calls } = defineProps<CallFaultProps>()
 const emit = defineEmits<CallFaultEmits>()

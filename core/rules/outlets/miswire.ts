@@ -1,7 +1,7 @@
 import { defineRule } from '../../engine/rule'
 import type { Context } from '../../engine/context'
 import { say } from '../../engine/say'
-import { absent, whereSeen, type Subject } from '../../model/house'
+import { absent, valueOf, whereSeen, type Subject } from '../../model/house'
 import { readStateOf } from '../../derive/readings'
 import { LETHAL_STATES, nameOf, type OutletState } from '../../diagnosis/states'
 import type { Danger } from '../../engine/verdict'
@@ -9,6 +9,9 @@ import { LIVE_GROUND_VOLTS, SOUND_GROUND_VOLTS } from '../../derive/ground'
 
 /** Amperes in the grounding conductor, with a load of 12 A on the outlet, that are no leakage any more. */
 const GROUND_CARRIES_A = 1
+
+/** Volts between the slots of a 240 V receptacle; a lost neutral gives the rest of them to its other half. */
+const BOTH_LEGS_V = [220, 260] as const
 
 export const miswire = defineRule({
   id: 'miswire',
@@ -65,6 +68,21 @@ export const miswire = defineRule({
 
     // Lamps and volts of the diagnosis are those of a 120 V face.
     const is240 = whereSeen(outlet.facts.slots)?.value === '240 V'
+    const between = valueOf(outlet, 'hotNeutralV')
+    const isBothLegs =
+      between !== undefined &&
+      between >= BOTH_LEGS_V[0] &&
+      between <= BOTH_LEGS_V[1] &&
+      valueOf(outlet, 'otherHalfV') === undefined
+    if (isBothLegs && c.ask(outlet.facts.slots) === undefined)
+      return c.undecided(
+        say(
+          '{between} V between the slots: right for a 240 V receptacle, for any other it is not',
+          {
+            between,
+          },
+        ),
+      )
     const read = is240 ? undefined : readStateOf(c.site, outlet)
     if (read) {
       c.rest(read.rests)
@@ -93,6 +111,21 @@ export const miswire = defineRule({
         },
       )
     if (is240) return c.na(say('A three-lamp tester does not fit a 240 V receptacle'))
+    // A pattern no legend has, or nothing to plug in: the voltages between its terminals tell.
+    if (outlet.facts.lamps.state === 'blocked')
+      return c.undecided(
+        say(
+          'The lamps tell nothing here: measure between its terminals, and each to a proved reference',
+        ),
+        [],
+        [
+          outlet.facts.hotNeutralV,
+          outlet.facts.hotGroundV,
+          outlet.facts.neutralGroundV,
+          outlet.facts.groundToReferenceV,
+          outlet.facts.narrowToReferenceV,
+        ].filter(f => f.state !== 'known'),
+      )
     if (type === undefined || lamps === undefined) return c.undecided(say('It has not been tested'))
     if (lamps === 'correct' || lamps === 'open ground') {
       // The lamps compare with the ground terminal: they prove polarity only where that is a true ground.

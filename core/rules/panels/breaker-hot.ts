@@ -1,7 +1,7 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import type { Context } from '../../engine/context'
-import type { Subject } from '../../model/house'
+import { whereSeen, type Subject } from '../../model/house'
 import { heatOf, LEAST_SHARE, TESTED_RISE_C, type Scan } from '../../diagnosis/heat'
 
 /** A breaker runs no hotter than its load explains, against the air, its neighbors and its tested rise. */
@@ -144,5 +144,6 @@ export const breakerHot = defineRule({
 /** Amperes clamped on the circuit of a breaker, or on the feeder of one that has none, at the moment of the scan. */
 function clampedOn(breaker: Subject<'breaker'>, c: Context): number | undefined {
   const circuit = c.site.circuitsOf(breaker)[0]
-  return c.ask(circuit ? circuit.facts.loadAmps : breaker.facts.loadAmps)
+  // Nobody is sent to clamp a neighbor that feeds nothing recorded.
+  return circuit ? c.ask(circuit.facts.loadAmps) : whereSeen(breaker.facts.loadAmps)?.value
 }

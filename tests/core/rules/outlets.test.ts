@@ -134,6 +134,17 @@ ruleTable('afci-missing', {
     ),
   ],
   inapplicable: [
+    row(
+      'an unfinished basement, below grade as basements are',
+      oneOutlet(
+        { room: 'r' },
+        { rooms: [{ id: 'r', use: 'basement, unfinished', isBelowGrade: true }] },
+      ),
+    ),
+    row(
+      'a garage below grade is a garage',
+      oneOutlet({ room: 'r' }, { rooms: [{ id: 'r', use: 'garage', isBelowGrade: true }] }),
+    ),
     row('bathroom', inRoom('bathroom')),
     row('kitchen, 2011', inRoom('kitchen', {}, { edition: 2011 })),
     row('a switch, 2011', inRoom('living', { type: 'switch' }, { edition: 2011 })),
@@ -306,6 +317,15 @@ ruleTable('miswire', {
     ),
   ],
   undecided: [
+    row('240 V at slots nobody has seen', oneOutlet({ slots: undefined, hotNeutralV: 240 }), 'p', {
+      missing: ['slots'],
+    }),
+    row(
+      'a pattern of the lamps no legend has',
+      oneOutlet({ lamps: { blocked: 'only the middle lamp' } }),
+      'p',
+      { missing: ['hotNeutralV', 'hotGroundV', 'neutralGroundV'] },
+    ),
     row(
       'correct, no jumper in the box: it may be one box ahead',
       oneOutlet({ lamps: 'correct', hasNeutralGroundJumper: false }),
@@ -333,7 +353,12 @@ ruleTable('miswire', {
       missing: ['groundToReferenceV'],
     }),
   ],
-  inapplicable: [row('a light', oneOutlet({ type: 'luminaire', lamps: 'reversed' }))],
+  inapplicable: [
+    row('240 V: the lamps do not fit', oneOutlet({ slots: '240 V', hotNeutralV: 240 }), 'p', {
+      why: '240 V',
+    }),
+    row('a light', oneOutlet({ type: 'luminaire', lamps: 'reversed' })),
+  ],
 })
 ruleTable('voltage-drop', {
   clear: [

@@ -220,6 +220,23 @@ ruleTable('multiwire-not-grouped', {
     row('second of the pair', pair({ isGroupedInPanel: false }, 'steel conduit'), 'c2'),
   ],
 })
+/** A breaker that feeds another panel: what it carries is clamped at the feeder. */
+const feeding = (temperatureC: number, more: Node = {}) =>
+  panel(
+    [
+      {
+        id: 'b',
+        space: 1,
+        poles: 2,
+        ratingAmps: 30,
+        protection: 'standard',
+        role: 'feeder',
+        temperatureC,
+        ...more,
+      },
+    ],
+    { ambientC: 29 },
+  )
 const warm = (
   temperatureC: number | undefined,
   loadAmps: number | undefined,
@@ -261,6 +278,7 @@ ruleTable('breaker-hot', {
       'b',
     ),
     row('cool at half its load, load share 53 %', warm(34, 16), 'b'),
+    row('a feeder at half its load, clamped itself', feeding(34, { loadAmps: 16 }), 'b'),
   ],
   fault: [
     row('55 °C at 16 of 30 A in 29 °C', warm(55, 16), 'b', { why: 'not fit' }),
@@ -276,6 +294,7 @@ ruleTable('breaker-hot', {
     row('cool without a load', warm(29, 0), 'b', { missing: ['rescan'] }),
     row('warm, load not clamped', warm(45, undefined), 'b', { missing: ['loadAmps'] }),
     row('warm at full load', warm(55, 29), 'b'),
+    row('a feeder that was not clamped', feeding(45), 'b', { missing: ['loadAmps'] }),
     row('air not measured', warm(55, 16, {}, [], {}), 'b', { missing: ['ambientC'] }),
   ],
   inapplicable: [row('spare', warm(60, undefined, { role: 'spare' }), 'b')],
