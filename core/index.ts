@@ -337,6 +337,15 @@ export {
 } from './practice/practice'
 export { INSTRUMENT_READS, readingUnit, SimulatedInstruments } from './simulate/instruments'
 export { seeded, type Random } from './simulate/random'
+export {
+  cutOf,
+  oldWiringOf,
+  type Cut,
+  type Fate,
+  type OldWiring,
+  type TracedConductor,
+} from './trace/old-wiring'
+export { oldWiringLayout } from './drawings/old-wiring-layout'
 export { currentLayout, type CurrentLayout } from './drawings/current-layout'
 export { teaching } from './examples/teaching'
 export { dropOf, groundFaultAmps, type Drop } from './diagnosis/drop'

@@ -105,6 +105,7 @@ export class Site {
       recheck: [],
       circuit: [],
       segment: [],
+      conductor: [],
       exposure: [],
       outlet: [],
     } as ByKind)

@@ -40,6 +40,7 @@ const NESTED: Partial<Record<Kind, Record<string, Kind>>> = {
     returnVisits: 'returnVisit',
     feeders: 'feeder',
     circuits: 'circuit',
+    conductors: 'conductor',
     outlets: 'outlet',
     points: 'outlet',
   },

@@ -139,6 +139,7 @@ const PLURAL: Record<string, Kind> = {
   circuit: 'circuit',
   circuits: 'circuit',
   segments: 'segment',
+  conductors: 'conductor',
   exposures: 'exposure',
   outlets: 'outlet',
   points: 'outlet',

@@ -68,6 +68,7 @@ const enclosure = z.strictObject({
 })
 const electrode = z.strictObject(facts('electrode'))
 const bond = z.strictObject(facts('bond'))
+const conductor = z.strictObject(facts('conductor'))
 const photo = z.strictObject(facts('photo'))
 const amendment = z.strictObject(facts('amendment'))
 const visit = z.strictObject(facts('visit'))
@@ -110,6 +111,7 @@ export const HouseFile = z.strictObject({
   returnVisits: z.array(returnVisit).optional(),
   feeders: z.array(feeder).optional(),
   circuits: z.array(circuit).optional(),
+  conductors: z.array(conductor).optional(),
   outlets: z.array(outlet).optional(),
   /** Their name in version 1. */
   points: z.array(outlet).optional(),

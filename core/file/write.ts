@@ -73,6 +73,7 @@ const TOP: readonly [string, Kind][] = [
   ['returnVisits', 'returnVisit'],
   ['feeders', 'feeder'],
   ['circuits', 'circuit'],
+  ['conductors', 'conductor'],
   ['outlets', 'outlet'],
 ]
 

@@ -258,6 +258,7 @@ const PHOTOGRAPHED = [
   'circuit',
   'segment',
   'exposure',
+  'conductor',
   'outlet',
 ] as const
 
@@ -2003,6 +2004,63 @@ export const FIELDS = {
       at('rooms', 'Look where cables pass fire-rated walls and floors'),
     ),
   },
+  /** One conductor by itself, as knob-and-tube and other old wiring runs them: each is traced from joint to joint. */
+  conductor: {
+    name: text('conductor', at('trace', 'Name it by where it runs: attic, north side')),
+    circuit: ref(
+      'circuit',
+      ['circuit'],
+      at('trace', 'Trace which circuit it belongs to', 'circuit tracer'),
+    ),
+    from: ref(
+      'comes from',
+      ['breaker', 'conductor', 'outlet'],
+      at('trace', 'Follow it back by eye to what it is tapped from', 'flashlight'),
+    ),
+    joint: choice(
+      'joined there by',
+      [
+        'a terminal',
+        'soldered and taped tap',
+        'splice in a box',
+        'splice outside a box',
+        'transition to cable in a box',
+        'transition to cable outside a box',
+      ] as const,
+      at('trace', 'Look at the joint; touch nothing that is not proved dead', 'flashlight'),
+    ),
+    identity: choice(
+      'it is',
+      ['hot', 'neutral', 'switched hot', 'dead, not used'] as const,
+      at(
+        'trace',
+        'By a meter to a proved reference, switched on and off: color and place prove nothing here',
+        'multimeter',
+      ),
+    ),
+    feeds: refs(
+      'outlets at its end',
+      ['outlet'],
+      at('trace', 'Follow it to the outlets it lands on', 'circuit tracer'),
+    ),
+    size: choice(
+      'size',
+      SIZES,
+      at('trace', 'Gauge it where it is bare, proved dead', 'wire gauge'),
+      'AWG',
+    ),
+    insulation: choice(
+      'insulation',
+      ['sound', 'brittle', 'frayed or bare', 'melted'] as const,
+      at('trace', 'Look along it; do not bend it', 'flashlight'),
+    ),
+    support: choice(
+      'carried',
+      ['on knobs and in tubes', 'loose or sagging', 'buried in insulation'] as const,
+      at('trace', 'Look at knobs, tubes and what lies round it', 'flashlight'),
+    ),
+    year: year('year put in', at('trace', 'Ask; the age of the house where nobody knows')),
+  },
   exposure: {
     what: choice(
       'stretch is',
@@ -2773,6 +2831,7 @@ export const PARENTS: Record<Kind, readonly Kind[]> = {
   returnVisit: ['premises'],
   recheck: ['returnVisit'],
   segment: ['circuit'],
+  conductor: ['premises'],
   exposure: ['segment', 'feeder'],
   outlet: ['premises'],
 }
@@ -2795,6 +2854,7 @@ export const KIND_LABEL: Record<Kind, string> = {
   feeder: 'feeder',
   circuit: 'circuit',
   segment: 'conductors',
+  conductor: 'single conductor',
   electrode: 'electrode',
   bond: 'bond',
   photo: 'photograph',

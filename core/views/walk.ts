@@ -96,6 +96,7 @@ export function placeOf(site: Site, subject: Subject, stage?: Stage): Subject {
     case 'electrode':
       return site.buildingOf(subject) ?? site.premises
     case 'bond':
+    case 'conductor':
       return site.premises
     default:
       return subject

@@ -161,6 +161,13 @@ const state = (outlet: Subject<'outlet'>) => {
         >
           {{ v === 'circuits' ? 'by circuit' : 'by room' }}
         </UButton>
+        <UButton
+          color="neutral"
+          variant="ghost"
+          class="tab bare"
+          :to="`/jobs/${job.jobId}/conductors`"
+          >single conductors</UButton
+        >
       </nav>
       <RoomOutlets
         v-if="view === 'rooms'"
