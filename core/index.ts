@@ -314,6 +314,8 @@ export {
   actionsAt,
   BUDGETS,
   callsFor,
+  costOf as practiceCost,
+  isShut,
   debrief,
   DIFFICULTIES,
   HINT_SECONDS,

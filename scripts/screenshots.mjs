@@ -77,16 +77,36 @@ async function written(page) {
   await page.waitForSelector('[data-testid="report"]')
   await wait(600)
 }
+/** The second bond, guessed right. */
+async function bondedAgain(page) {
+  await clickIn(page, '.which button', 'bonded again')
+  await wait(600)
+  await clickIn(page, '.guesses button', 'as their resistances say')
+  await page.waitForSelector('canvas')
+}
+async function clickIn(page, selector, words) {
+  await page.waitForSelector(selector)
+  await page.evaluate(
+    (s, w) => [...document.querySelectorAll(s)].find(e => e.textContent.includes(w)).click(),
+    selector,
+    words,
+  )
+}
+/** A cover off in a practice house. */
+async function practiceBegun(page) {
+  await clickIn(page, '.begin', 'Begin')
+  await clickIn(page, '.places button', 'Service panel')
+  await clickIn(page, '.thing', 'space 1')
+  await clickIn(page, '.actions button', 'Look')
+  await clickIn(page, '.actions button', 'Take the cover off')
+}
 const VIEWS = [
   { name: 'jobs', path: '/', size: DESK },
   { name: 'walk', path: `${job}/walk`, size: DESK },
-  { name: 'walk-hand', path: `${job}/walk`, size: HAND },
   { name: 'bonds', path: `${job}/walk?tab=bonds`, size: DESK },
   { name: 'years', path: `${job}/walk?tab=years`, size: DESK, dark: true },
   { name: 'panel', path: `${job}/panel?at=main`, size: DESK, act: space(5) },
-  { name: 'panel-hand', path: `${job}/panel?at=main`, size: HAND },
   { name: 'photo', path: `${job}/panel?at=main`, size: DESK, act: openPhoto },
-  { name: 'isolation', path: `${job}/panel?at=main`, size: HAND, act: openPlan },
   {
     name: 'outlets',
     path: `${job}/outlets?view=rooms&room=room-living`,
@@ -95,10 +115,21 @@ const VIEWS = [
   },
   { name: 'findings', path: `${job}/findings`, size: DESK },
   { name: 'plan', path: `${job}/plan`, size: DESK, act: planAll },
-  { name: 'plan-hand', path: `${job}/plan`, size: HAND, act: doIt },
   { name: 'bench', path: `${job}/bench?calculator=diagnose&from=den-4`, size: DESK },
   { name: 'rules', path: '/rules?rule=multiwire-no-common-trip', size: DESK },
   { name: 'report', path: `${job}/report`, size: DESK, act: written },
+  {
+    name: 'currents',
+    path: '/currents',
+    size: { width: 1280, height: 1060 },
+    act: bondedAgain,
+  },
+  {
+    name: 'conductors',
+    path: '/jobs/demo-bakehouse/conductors',
+    size: DESK,
+    act: page => page.locator('[data-conductor="lead-neutral"]').click(),
+  },
   { name: 'return-hand', path: `${job}/return`, size: HAND, act: goBack },
 ]
 
@@ -114,6 +145,8 @@ try {
   await demoViews()
   if (isWanted('door')) await doorView()
   if (isWanted('record')) await recordView()
+  if (isWanted('hand')) await handView()
+  if (isWanted('practice')) await practiceView()
 } finally {
   await browser.close()
 }
@@ -162,6 +195,44 @@ async function together(name, shots) {
     .composite(parts)
     .png({ palette: true })
     .toFile(join(out, `${name}.png`))
+}
+/** What one hand holds: the panel, the walk, making something dead, doing the plan. */
+async function handView() {
+  const server = await serve({ db: freshDb(), demo: true })
+  const shots = []
+  for (const [path, act] of [
+    [`${job}/panel?at=main`, undefined],
+    [`${job}/walk`, undefined],
+    [`${job}/panel?at=main`, openPlan],
+    [`${job}/plan`, doIt],
+  ]) {
+    const page = await newPage('hand', HAND)
+    await page.goto(server.url + path, { waitUntil: 'load' })
+    await wait(2500)
+    await page.waitForFunction(() => !/Judging|Opening the job/.test(document.body.innerText))
+    if (act) await act(page)
+    shots.push(await hand(page))
+    await page.close()
+  }
+  await together('hand', shots)
+  await server.stop()
+}
+/** A round being played, and its debrief on a phone. */
+async function practiceView() {
+  const server = await serve({ db: freshDb(), demo: true })
+  const round = await newPage('practice', DESK)
+  await round.goto(`${server.url}/practice?seed=7`, { waitUntil: 'load' })
+  await wait(1500)
+  await practiceBegun(round)
+  await wait(600)
+  const ended = await newPage('practice', HAND, true)
+  await ended.goto(`${server.url}/practice?seed=7`, { waitUntil: 'load' })
+  await wait(1500)
+  await clickIn(ended, '.begin', 'Begin')
+  await clickIn(ended, '.head button', 'Finish')
+  await wait(800)
+  await together('practice', [await desk(round), await hand(ended)])
+  await server.stop()
 }
 /** Signing in, and the people of a Corvit. */
 async function doorView() {

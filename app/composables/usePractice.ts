@@ -7,7 +7,9 @@ import {
   keyOf,
   knownFacts,
   NEW_ROUND,
+  isShut,
   practiceAct,
+  practiceCost,
   practicePlaces,
   Site,
   Ledger,
@@ -51,14 +53,14 @@ export function usePractice(house: PracticeHouse) {
   const played = usePlayed()
   const places = practicePlaces(answers)
   const secondsLeft = computed(() => Math.max(0, house.minutes * 60 - round.value.seconds))
-  const coversLeft = computed(() => Math.max(0, house.covers - round.value.covers))
+  const coversLeft = computed(() => Math.max(0, house.covers - round.value.opened.length))
   const facts = computed(() => knownFacts(answers, round.value))
 
   /** Why an action cannot be taken any more; empty where it can. */
   const barred = (action: PracticeAction): string =>
-    action.seconds > secondsLeft.value
+    practiceCost(round.value, action) > secondsLeft.value
       ? 'no time left for this'
-      : action.opens && coversLeft.value === 0
+      : isShut(round.value, action) && coversLeft.value === 0
         ? 'no more covers to open'
         : ''
   function act(thing: string, action: PracticeAction, safetyDone: number): void {
@@ -113,6 +115,8 @@ export function usePractice(house: PracticeHouse) {
     call,
     uncall,
     finish,
+    isShut: (action: PracticeAction) => isShut(round.value, action),
+    costOf: (action: PracticeAction) => practiceCost(round.value, action),
     actionsOf: (thing: PracticeThing) => actionsAt(answers, thing),
   }
 }

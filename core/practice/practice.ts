@@ -73,8 +73,9 @@ export interface PracticeAction {
   readonly id: string
   readonly label: string
   readonly seconds: number
-  /** What it opens, where it opens something. */
+  /** What it opens, where it opens something: once for all that lies behind it. */
   readonly opens: Access | undefined
+  readonly opening: { readonly key: string; readonly seconds: number } | undefined
   readonly safety: readonly string[]
   /** Facts it tells. */
   readonly facts: readonly { readonly thing: string; readonly field: string }[]
@@ -144,9 +145,19 @@ export function actionsAt(answers: Site, thing: PracticeThing): readonly Practic
       opens,
       facts,
       label: wordsOf(id, opens),
-      seconds: id === LOOK ? LOOK_SECONDS : seconds + (opens ? (OPENING_SECONDS[opens] ?? 0) : 0),
+      seconds: id === LOOK ? LOOK_SECONDS : seconds,
+      opening: opens && {
+        key: `${opens} ${behindOf(answers, thing, opens)}`,
+        seconds: OPENING_SECONDS[opens] ?? 0,
+      },
       safety: (opens && SAFETY[opens]) ?? [],
     }))
+}
+/** What one cover, one hatch or one device opens: a panel, a room, the thing itself. */
+function behindOf(answers: Site, thing: PracticeThing, opens: Access): string {
+  const [head] = thing.members
+  if (!head || opens === 'device pulled' || opens === 'box opened') return thing.id
+  return placeOf(answers, head).id
 }
 function wordsOf(id: string, opens: Access | undefined): string {
   if (id === LOOK) return 'Look'
@@ -229,11 +240,12 @@ export interface Round {
     readonly skipped: number
   }[]
   readonly seconds: number
-  readonly covers: number
+  /** What has been opened, and stays open. */
+  readonly opened: readonly string[]
   readonly hints: number
   readonly calls: readonly Call[]
 }
-export const NEW_ROUND: Round = { done: [], seconds: 0, covers: 0, hints: 0, calls: [] }
+export const NEW_ROUND: Round = { done: [], seconds: 0, opened: [], hints: 0, calls: [] }
 
 /** The round after one more action; the same action twice is taken once. */
 export function act(
@@ -243,14 +255,21 @@ export function act(
   safetyDone: number,
 ): Round {
   if (round.done.some(d => d.thing === thing && d.action === action.id)) return round
-  const skipped = Math.max(0, action.safety.length - safetyDone)
+  const opens = isShut(round, action) ? action.opening : undefined
+  const skipped = opens ? Math.max(0, action.safety.length - safetyDone) : 0
   return {
     ...round,
     done: [...round.done, { thing, action: action.id, skipped }],
-    seconds: round.seconds + action.seconds,
-    covers: round.covers + (action.opens ? 1 : 0),
+    seconds: round.seconds + costOf(round, action),
+    opened: opens ? [...round.opened, opens.key] : round.opened,
   }
 }
+/** Whether an action has to open something that is shut yet. */
+export const isShut = (round: Round, { opening }: PracticeAction): boolean =>
+  opening !== undefined && !round.opened.includes(opening.key)
+/** Seconds an action takes now: opening included, where it is shut yet. */
+export const costOf = (round: Round, action: PracticeAction): number =>
+  action.seconds + (isShut(round, action) ? (action.opening?.seconds ?? 0) : 0)
 /** Facts told so far, as `thing field`. */
 export function known(answers: Site, round: Round): ReadonlySet<string> {
   const facts = new Set<string>()
@@ -485,18 +504,23 @@ function shortestLooks(
       actions.add(id)
       wanted.set(thing.id, actions)
     }
+  let shortest = NEW_ROUND
   return [...thingsOf(answers).values()].flatMap(thing => {
     const ids = new Set(thing.members.flatMap(m => [...(wanted.get(m.id) ?? [])]))
     return actionsAt(answers, thing)
       .filter(a => ids.has(a.id))
-      .map(a => ({
-        thing: thing.id,
-        label: thing.label,
-        action: a.id,
-        words: a.label,
-        seconds: a.seconds,
-        isDone: round.done.some(d => d.thing === thing.id && d.action === a.id),
-      }))
+      .map(a => {
+        const seconds = costOf(shortest, a)
+        shortest = act(shortest, thing.id, a, a.safety.length)
+        return {
+          thing: thing.id,
+          label: thing.label,
+          action: a.id,
+          words: a.label,
+          seconds,
+          isDone: round.done.some(d => d.thing === thing.id && d.action === a.id),
+        }
+      })
   })
 }
 

@@ -39,7 +39,8 @@ const colorOf = (c: TracedConductor) =>
       : 'var(--ink)'
 const saysOf = (c: TracedConductor) =>
   c.identity ?? (c.takenFor ? `${c.takenFor}? not measured` : 'not measured')
-const isBoxed = (c: TracedConductor) => !c.joint?.includes('outside')
+const isBoxed = (c: TracedConductor) => c.joint?.includes('in a box') === true
+const isBare = (c: TracedConductor) => c.joint?.includes('outside') === true
 const cutText = (text: string, n: number) => (text.length > n ? `${text.slice(0, n - 1)}…` : text)
 /** Outlets are joined to the conductors that end on them. */
 const ends = computed(() =>
@@ -106,7 +107,7 @@ const ends = computed(() =>
           :cx="p.tapX"
           :cy="p.tapY"
           r="6"
-          fill="var(--now)"
+          :fill="isBare(p.conductor) ? 'var(--now)' : colorOf(p.conductor)"
           stroke="var(--sheet)"
           stroke-width="1.5"
         />

@@ -37,7 +37,7 @@ const took = (seconds: number) =>
 const pending = shallowRef<{ thing: string; action: PracticeAction }>()
 const stepsDone = ref(0)
 function press(thing: string, action: PracticeAction) {
-  if (action.safety.length === 0) {
+  if (!practice.isShut(action)) {
     practice.act(thing, action, 0)
     return
   }
@@ -134,7 +134,8 @@ const named = (id: string) => {
                 :icon="practice.isDone(t.id, a) ? 'lucide:check' : undefined"
                 :title="practice.barred(a)"
                 @click="press(t.id, a)"
-                >{{ a.label }} <span class="small soft">{{ took(a.seconds) }}</span></UButton
+                >{{ a.label }}
+                <span class="small soft">{{ took(practice.costOf(a)) }}</span></UButton
               >
             </div>
             <div

@@ -54,10 +54,21 @@ describe('a round of practice', () => {
     const cover = actionsAt(answers, panel).find(a => a.opens === 'cover off')
     if (!cover) throw new Error('no cover')
     const round = practiceAct(NEW_ROUND, panel.id, cover, cover.safety.length)
-    expect(round).toMatchObject({ covers: 1, seconds: cover.seconds })
+    expect(round.opened).toHaveLength(1)
+    expect(round.seconds).toBe(cover.seconds + (cover.opening?.seconds ?? NaN))
     expect(round.done[0]?.skipped).toBe(0)
     expect(knownFacts(answers, round).size).toBe(cover.facts.length)
     expect(practiceAct(round, panel.id, cover, 0)).toBe(round)
+    // The cover is off: what lies behind it costs its look only, and nothing is to be done first.
+    const breaker = thingOf('main/1')
+    const behind = actionsAt(answers, breaker).find(a => a.opens === 'cover off')
+    if (!behind) throw new Error('nothing behind')
+    const more = practiceAct(round, breaker.id, behind, 0)
+    expect([more.opened.length, more.seconds - round.seconds, more.done[1]?.skipped]).toEqual([
+      1,
+      behind.seconds,
+      0,
+    ])
   })
   it('all found and rightly weighed, with the safety steps, is 100', () => {
     const { score, found, missed, invented } = debrief(answers, key, called(NEW_ROUND))
