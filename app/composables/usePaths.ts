@@ -6,6 +6,8 @@ type Ask = PathsAsk extends infer A ? (A extends PathsAsk ? Omit<A, 'run'> : nev
 /** A bond is no bond any more at this many ohms. */
 const OPEN = Infinity
 
+const open = (part: string): PathChange => ({ change: 'open', part })
+const off = (at: string): PathChange => ({ change: 'load', at, amperes: 0 })
 /** Where the current goes in a house: what is tried, and what the worker answers. */
 export function usePaths(house: () => House) {
   const setUps = shallowRef<readonly (PlainSetUp | NoSetUp)[]>([])
@@ -17,6 +19,9 @@ export function usePaths(house: () => House) {
   const guess = ref<number>()
   /** Bonds switched by hand, by enclosure. */
   const bonds = ref<Readonly<Record<string, boolean>>>({})
+  /** What else somebody has switched, whatever the set-up does. */
+  const byHand = reactive({ isNeutralOpen: false, hasFault: false, isLoadOff: false })
+  let neutrals: readonly string[] = []
   const clamp = ref<readonly string[]>([])
   const isWhole = ref(false)
   const shown = shallowRef<Shown>()
@@ -39,7 +44,8 @@ export function usePaths(house: () => House) {
     made.onmessage = ({ data }: MessageEvent<PathsSay>) => {
       // Only the last thing asked is shown; what a slider passed by is of no use any more.
       if (data.kind === 'failed') problem.value = data.message
-      else if (data.kind === 'opened' && data.run === latest.open) opened(data.setUps)
+      else if (data.kind === 'opened' && data.run === latest.open)
+        opened(data.setUps, data.neutrals)
       else if (data.kind === 'shown' && data.run === latest.show) {
         problem.value = ''
         shown.value = data.shown
@@ -47,7 +53,8 @@ export function usePaths(house: () => House) {
     }
     return made
   }
-  function opened(list: readonly (PlainSetUp | NoSetUp)[]): void {
+  function opened(list: readonly (PlainSetUp | NoSetUp)[], ofService: readonly string[]): void {
+    neutrals = ofService
     problem.value = ''
     setUps.value = list
     if (!setUp.value) {
@@ -59,6 +66,7 @@ export function usePaths(house: () => House) {
     id.value = next
     guess.value = undefined
     bonds.value = {}
+    Object.assign(byHand, { isNeutralOpen: false, hasFault: false, isLoadOff: false })
     sweep.value = undefined
     turned.value = setUp.value?.slider.start ?? 0
     clamp.value = setUp.value?.clamp ?? []
@@ -71,6 +79,11 @@ export function usePaths(house: () => House) {
       at,
       isClosed,
     }))
+    const { focus } = setUp.value
+    if (byHand.isNeutralOpen) by.push(...neutrals.map(open))
+    if (byHand.isLoadOff) by.push(...focus.map(off))
+    const [first] = focus
+    if (byHand.hasFault && first) by.push({ change: 'fault', at: first, from: 'hot', to: 'ground' })
     send({
       kind: 'show',
       setUp: id.value,
@@ -96,7 +109,7 @@ export function usePaths(house: () => House) {
       : [...clamp.value, part]
     show()
   }
-  watch([turned, isWhole], show)
+  watch([turned, isWhole, byHand], show)
   watch(
     house,
     now => {
@@ -114,6 +127,7 @@ export function usePaths(house: () => House) {
     guess,
     clamp,
     isWhole,
+    byHand,
     shown,
     sweep,
     problem,

@@ -47,7 +47,13 @@ export type PathsAsk =
     }
   | { kind: 'sweep'; run: number; setUp: SetUpId }
 export type PathsSay =
-  | { kind: 'opened'; run: number; setUps: readonly (PlainSetUp | NoSetUp)[] }
+  | {
+      kind: 'opened'
+      run: number
+      setUps: readonly (PlainSetUp | NoSetUp)[]
+      /** Neutrals of the service conductors, to be opened by hand. */
+      neutrals: readonly string[]
+    }
   | { kind: 'shown'; run: number; shown: Shown }
   | { kind: 'swept'; run: number; sweep: Sweep }
   | { kind: 'failed'; run: number; message: string }
@@ -73,7 +79,10 @@ function answer(ask: PathsAsk): PathsSay {
     site = new Site(ask.house)
     network = networkOf(site)
     setUps = setUpsOf(site, network)
-    return { kind: 'opened', run, setUps: setUps.map(plain) }
+    const neutrals = network.parts
+      .filter(p => p.kind === 'neutral' && p.id.startsWith('service '))
+      .map(p => p.id)
+    return { kind: 'opened', run, setUps: setUps.map(plain), neutrals }
   }
   if (!site || !network) throw new Error('no property is open')
   const setUp = find(ask.setUp)

@@ -403,6 +403,8 @@ export interface Debrief {
   /** The fewest looks that tell all of it, in the order of the walk. */
   readonly shortest: readonly Step[]
   readonly shortestSeconds: number
+  /** What was done in the round, in its order. */
+  readonly yours: readonly Step[]
   readonly seconds: number
   /** 0 to 100. */
   readonly score: number
@@ -483,9 +485,30 @@ export function debrief(answers: Site, key: Key, round: Round): Debrief {
     skipped,
     shortest,
     shortestSeconds: shortest.reduce((n, s) => n + s.seconds, 0),
+    yours: yoursOf(answers, round, shortest),
     seconds: round.seconds,
     score: Math.max(0, Math.min(100, Math.round(score))),
   }
+}
+
+/** What was done, look by look; `isDone` says whether the shortest inspection takes it too. */
+function yoursOf(answers: Site, round: Round, shortest: readonly Step[]): readonly Step[] {
+  let replayed = NEW_ROUND
+  return round.done.flatMap(d => {
+    const thing = thingsOf(answers).get(d.thing)
+    const action = thing && actionsAt(answers, thing).find(a => a.id === d.action)
+    if (!thing || !action) return []
+    const seconds = costOf(replayed, action)
+    replayed = act(replayed, d.thing, action, action.safety.length)
+    return {
+      thing: d.thing,
+      label: thing.label,
+      action: d.action,
+      words: action.label,
+      seconds,
+      isDone: shortest.some(s => s.thing === d.thing && s.action === d.action),
+    }
+  })
 }
 
 /** The looks by whose facts all of these are judged, in the order of the walk. */

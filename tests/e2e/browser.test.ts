@@ -449,6 +449,9 @@ describe('every screen', () => {
     `${DEMO}/report`,
     `${DEMO}/return`,
     '/settings',
+    '/currents',
+    '/practice',
+    '/jobs/demo-bakehouse/conductors',
   ])(
     '%s has no serious accessibility fault, light or dark, and fits a phone and a desk',
     async path => {

@@ -51,6 +51,8 @@ describe('where the current goes', () => {
     await hasText(page, '[data-testid="clamp"]', 'neutral of the feeder')
     expect(await clampReads(page)).toBeGreaterThan(9)
     await page.waitForSelector('canvas')
+    await clickText(page, '.switches label', 'Loads off')
+    await page.waitForFunction(() => /Clamp:\s*0\.0 A/.test(document.body.innerText))
     expect(errors).toEqual([])
   })
 
@@ -117,9 +119,11 @@ describe('practice', () => {
     await page.keyboard.press('Enter')
     await page.waitForSelector('[role="listbox"]')
     await page.keyboard.type('Bootleg')
-    await hasText(page, '[role="option"][data-highlighted]', 'Bootleg')
+    // The list is narrowed a moment after it is typed.
+    await page.waitForFunction(() => document.querySelectorAll('[role="option"]').length === 1)
     await page.keyboard.press('Enter')
     await enter('.weights button', 'repair')
+    await page.waitForSelector('.call button[type="submit"]:not([disabled])')
     await enter('.call button', 'Call it')
     await hasText(page, '.calls', 'Bootleg')
     await enter('.head button', 'Hint')

@@ -18,6 +18,7 @@ const {
   guess,
   clamp,
   isWhole,
+  byHand,
   shown,
   sweep,
   problem,
@@ -143,7 +144,12 @@ const rows = computed(() =>
             @clamp="toggleClamp"
             @bond="toggleBond"
           />
-          <USwitch v-model="isWhole" label="Draw every panel of the house" class="whole-switch" />
+          <div class="switches" role="group" aria-label="switch by hand">
+            <USwitch v-model="byHand.isNeutralOpen" label="Service neutral open" />
+            <USwitch v-model="byHand.hasFault" label="Hot to the frame" />
+            <USwitch v-model="byHand.isLoadOff" label="Loads off" />
+            <USwitch v-model="isWhole" label="Draw every panel of the house" />
+          </div>
           <p class="small soft">
             Press a conductor to lay the clamp round it, or round several. Press a bond to make or
             undo it. Movement shows one instant; half a cycle later all of it turns round.
@@ -246,6 +252,12 @@ const rows = computed(() =>
   gap: 0.2rem 0.7rem;
   align-items: center;
   min-height: 40px;
+}
+.switches {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem 1.4rem;
+  padding: 0.4rem 0 0.8rem;
 }
 .two {
   display: grid;

@@ -28,6 +28,9 @@ const groups = computed(() =>
 )
 const MINUTE = 60
 const took = (seconds: number) => (seconds < MINUTE ? `${seconds} s` : minutes(seconds))
+const yours = computed(() =>
+  result.yours.map(s => [s.label, s.words, took(s.seconds), s.isDone ? 'yes' : 'no']),
+)
 const steps = computed(() =>
   result.shortest.map(s => [s.label, s.words, took(s.seconds), s.isDone ? 'yes' : 'no']),
 )
@@ -77,9 +80,25 @@ const steps = computed(() =>
         <b>{{ i.fault }}</b>: {{ i.label }}. Nothing of it is so here.
       </p>
     </div>
-    <div v-if="steps.length">
-      <h2>The shortest inspection that tells all of it: {{ minutes(result.shortestSeconds) }}</h2>
-      <FigureTable :head="['Where', 'What', 'Takes', 'You did']" :rows="steps" :figures="[2, 3]" />
+    <div v-if="steps.length" class="beside">
+      <div>
+        <h2>The shortest that tells all of it: {{ minutes(result.shortestSeconds) }}</h2>
+        <FigureTable
+          :head="['Where', 'What', 'Takes', 'You did']"
+          :rows="steps"
+          :figures="[2, 3]"
+        />
+      </div>
+      <div data-testid="yours">
+        <h2>Yours, in its order: {{ minutes(result.seconds) }}</h2>
+        <p v-if="yours.length === 0" class="soft">You looked at nothing.</p>
+        <FigureTable
+          v-else
+          :head="['Where', 'What', 'Takes', 'Needed']"
+          :rows="yours"
+          :figures="[2, 3]"
+        />
+      </div>
     </div>
     <PracticeProgress />
   </section>
@@ -89,7 +108,7 @@ const steps = computed(() =>
 .debrief {
   display: grid;
   gap: 1.2rem;
-  max-width: 56rem;
+  max-width: 72rem;
 }
 .top {
   display: flex;
@@ -109,5 +128,14 @@ const steps = computed(() =>
 }
 .b {
   font-weight: 600;
+}
+.beside {
+  display: grid;
+  gap: 1.4rem;
+}
+@media (min-width: 1000px) {
+  .beside {
+    grid-template-columns: 1fr 1fr;
+  }
 }
 </style>

@@ -128,7 +128,9 @@ describe('a round of practice', () => {
       const judged = result?.evidence.filter(e => actionsOfField(e.subject, e.field)) ?? []
       for (const e of judged) expect(facts).toContain(`${e.subject} ${e.field}`)
     }
-    expect(debrief(answers, key, round).shortest.every(s => s.isDone)).toBe(true)
+    const replayed = debrief(answers, key, round)
+    expect(replayed.shortest.every(s => s.isDone)).toBe(true)
+    expect(replayed.yours).toEqual(replayed.shortest)
     expect(round.seconds).toBe(plain.shortestSeconds)
   })
   const actionsOfField = (subject: string, field: string) =>
