@@ -101,8 +101,8 @@ export interface Cut {
 }
 
 /**
- * What dies if one conductor is cut. An outlet that loses its hot is dead; one that loses its neutral stays live, and so
- * does whatever is switched on behind it, up to the break.
+ * What dies if one conductor is cut. An outlet that loses its hot is dead; one that loses its neutral stays live, and
+ * so does whatever is switched on behind it, up to the break.
  */
 export function cutOf(site: Site, id: string): Cut {
   const { conductors } = oldWiringOf(site)

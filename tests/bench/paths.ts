@@ -1,4 +1,3 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion -- flat arrays, indexed by how they are made */
 /**
  * The network solver against general linear algebra, on the same networks in one run: a house-like tree of wires with
  * five cross links in a hundred, loads and leaks to the earth, and the source behind its own resistance.

@@ -122,6 +122,12 @@ describe('practice', () => {
     // The list is narrowed a moment after it is typed.
     await page.waitForFunction(() => document.querySelectorAll('[role="option"]').length === 1)
     await page.keyboard.press('Enter')
+    // The list closes and gives the focus back before the next key is for anybody else.
+    await page.waitForFunction(
+      () =>
+        !document.querySelector('[role="listbox"]') &&
+        document.activeElement?.getAttribute('aria-label') === 'fault',
+    )
     await enter('.weights button', 'repair')
     await page.waitForSelector('.call button[type="submit"]:not([disabled])')
     await enter('.call button', 'Call it')

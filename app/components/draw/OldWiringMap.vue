@@ -1,5 +1,5 @@
 <script lang="ts">
-import type { Cut, OldWiring } from '#core'
+import type { Cut, Fate, OldWiring, TracedConductor } from '#core'
 
 export interface OldWiringMapProps {
   wiring: OldWiring
@@ -14,7 +14,7 @@ export interface OldWiringMapEmits {
 </script>
 
 <script setup lang="ts">
-import { oldWiringLayout, type Fate, type TracedConductor } from '#core'
+import { oldWiringLayout } from '#core'
 
 const { wiring, names, selected, cut } = defineProps<OldWiringMapProps>()
 const emit = defineEmits<OldWiringMapEmits>()
@@ -47,7 +47,11 @@ const ends = computed(() =>
   layout.value.conductors.flatMap(p =>
     p.conductor.feeds.flatMap(id => {
       const outlet = layout.value.outlets.find(o => o.id === id)
-      return outlet ? [{ key: p.conductor.id + id, p, outlet }] : []
+      if (!outlet) return []
+      const d =
+        `M${p.endX} ${p.y} C${p.endX + 30} ${p.y} ` +
+        `${outlet.x - 30} ${outlet.y} ${outlet.x} ${outlet.y}`
+      return [{ key: p.conductor.id + id, p, d }]
     }),
   ),
 )
@@ -64,7 +68,7 @@ const ends = computed(() =>
       <path
         v-for="e in ends"
         :key="e.key"
-        :d="`M${e.p.endX} ${e.p.y} C${e.p.endX + 30} ${e.p.y} ${e.outlet.x - 30} ${e.outlet.y} ${e.outlet.x} ${e.outlet.y}`"
+        :d="e.d"
         fill="none"
         :stroke="colorOf(e.p.conductor)"
         stroke-width="2.4"
