@@ -91,7 +91,7 @@ function roundTripDoc(r: RoundTrip, seed: number): string {
     `| ${r.injected} | ${r.found} | ${r.missed.length} | ${r.invented.length} | ${r.stuck.length} | ${r.again} | ` +
       `${Math.round(r.looks / r.houses)} |`,
     '',
-    'Invented is a fault in the inspection that neither was put in nor follows from one that was, everything known. ' +
+    'Invented is a fault in the inspection of what is clear, everything known. ' +
       'With a failing service neutral every ground reads volts against the earth: those judgments stay open until ' +
       'it is mended, and are counted as to be measured again.',
     '',

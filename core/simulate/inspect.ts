@@ -153,7 +153,7 @@ export interface Tour {
   readonly injected: readonly Injected[]
   readonly found: readonly Injected[]
   readonly missed: readonly Injected[]
-  /** Faults nobody put in and that follow from none that was, as `rule subject`. */
+  /** Faults of what is clear with everything known, as `rule subject`. */
   readonly invented: readonly string[]
   /** Judgments left undecided though nothing is left to look at. */
   readonly stuck: readonly string[]
@@ -181,13 +181,19 @@ export function compare(house: SimulatedHouse, random: Random, budget?: number):
   // What it asks for has been read: it asks to read it once more, with the rest in order.
   const isAgain = (r: Result) =>
     r.missing.length > 0 && r.missing.every(m => answerOf(site, m.subject, m.field) !== undefined)
+  // What is open with everything known (a failing service neutral lifts every ground) is no invention when found.
+  const truthOpen = new Set(
+    evaluate(house.truth, RULES)
+      .filter(r => r.outcome === 'undecided')
+      .map(keyOf),
+  )
   const isFound = (i: Injected) => faults.has(`${i.rule} ${i.subject}`)
   return {
     seed: house.seed,
     injected: house.injected,
     found: house.injected.filter(isFound),
     missed: house.injected.filter(i => !isFound(i)),
-    invented: [...faults].filter(f => !house.faults.has(f)),
+    invented: [...faults].filter(f => !house.faults.has(f) && !truthOpen.has(f)),
     stuck: isCutShort ? [] : open.filter(r => !isAgain(r)).map(keyOf),
     again: open.filter(isAgain).map(keyOf),
     looks,
