@@ -67,13 +67,16 @@ export function partsOf(
   const parent = Array.from({ length: faults }, (_, i) => i)
   const find = (i: number): number => {
     let at = i
-    while (parent[at] !== at) at = parent[at] ?? at
+    for (let up = parent[at]; up !== undefined && up !== at; up = parent[at]) at = up
     parent[i] = at
     return at
   }
   for (const a of actions) {
     const covers = closureOf(a, actions)
-    const root = find(covers[0] ?? 0)
+    const [first] = covers
+    // What covers nothing itself, and leans on what covers nothing, joins nothing.
+    if (first === undefined) continue
+    const root = find(first)
     for (const f of covers) if (parent[f] !== root) parent[find(f)] = root
   }
   // What leans on one thing hangs together, even where that thing covers nothing itself.

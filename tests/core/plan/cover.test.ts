@@ -124,3 +124,12 @@ describe('the cheapest set of works', () => {
     expect(partsOf(4, actions).map(p => p.faults)).toEqual([[0, 2], [1], [3]])
   })
 })
+
+it('works that cover nothing, and lean on what covers nothing, neither join anything nor run for ever', () => {
+  const idle: Action = { weight: 3, covers: [] }
+  const leaning: Action = { weight: 2, covers: [], needs: 0 }
+  expect(partsOf(0, [idle, leaning])).toEqual([])
+  expect(cheapestCover(0, [idle, leaning])).toMatchObject({ weight: 0, actions: [] })
+  const parts = partsOf(2, [idle, { weight: 1, covers: [0] }, { weight: 1, covers: [1] }])
+  expect(parts.map(p => p.faults)).toEqual([[0], [1]])
+})
