@@ -41,7 +41,10 @@ describe('the set-ups of the teaching house', () => {
   it.each<[SetUpId, RegExp]>([
     ['normal', /only the difference, 3\.[5-9] A/],
     ['second-bond', /5\.\d A come back in the neutral, 4\.\d A in the grounding conductor/],
-    ['ground-fault', /through Service panel.* times its 20 A: .*magnet.* \(a band, not a promise\)/],
+    [
+      'ground-fault',
+      /through Service panel.* times its 20 A: .*magnet.* \(a band, not a promise\)/,
+    ],
     ['no-ground', /stands at 1(19|20) V.*flow 1\d\d mA/],
     ['only-a-rod', /4\.1 A through .* holds.*stays at 10\d V/],
     ['lost-neutral', /large one gets 48 V, the small one 19\d V/],
