@@ -165,7 +165,9 @@ function seen(
   device: PropertyNetwork['differences'][number],
   branch: ReadonlyMap<string, PathBranch>,
 ): DifferenceSeen {
-  const sum = device.conductors.reduce((all, part) => all + (branch.get(part)?.amperes ?? 0), 0)
+  const total = (parts: readonly string[]) =>
+    parts.reduce((all, part) => all + (branch.get(part)?.amperes ?? 0), 0)
+  const sum = total(device.conductors) - total(device.past)
   const milliamperes = Math.abs(sum) * 1000
   const opens = milliamperes >= TRIP_MA ? 'opens' : milliamperes >= HOLD_MA ? 'may open' : 'holds'
   return {

@@ -1,10 +1,12 @@
 /**
- * A property as a network of resistances: utility transformer, service conductors, enclosures with their legs, neutrals
- * and metal, feeders, breakers, the wires of every circuit from outlet to outlet, bonds, electrodes and the soil. What
- * is recorded is taken; what is not is drawn as it usually is, marked as assumed, and listed. Ω from chapter 9 table 8.
+ * A property as a network of resistances: utility transformer, service conductors, enclosures with their legs,
+ * neutrals and metal, feeders, breakers, the wires of every circuit from outlet to outlet, bonds, electrodes and the
+ * soil. What is recorded is taken; what is not is drawn as it usually is, marked as assumed, and listed. Ω of conductors
+ * from chapter 9 table 8; those of soil, contacts and lengths nobody measured are for seeing, not for judging.
  */
 import { neutralBondOf, sharesBar } from '../derive/bond'
-import { feederGroundOf } from '../derive/feeder-ground'
+import { canGround, feederGroundOf } from '../derive/feeder-ground'
+import { groundOf } from '../derive/ground'
 import { legsOf } from '../derive/legs'
 import { applianceAmpsOf } from '../derive/load'
 import { neutralGroupOf } from '../derive/neutrals'
@@ -48,6 +50,8 @@ export interface DifferenceDevice {
   readonly subject: string
   /** The parts it watches: what flows in all of them together should be nothing. */
   readonly conductors: readonly string[]
+  /** Parts of what goes on past it, from its line side, and is none of its business. */
+  readonly past: readonly string[]
   readonly text: string
 }
 export interface PropertyNode {
@@ -117,6 +121,10 @@ const NEXT_FEET = 12
 /** Metal raceway and armor carry a fault like copper of this size. */
 const RACEWAY_AS: Size = '8'
 const METALLIC_PATH_OHMS = 0.05
+/** A meter that shows this much found no path at all. */
+const NO_PATH_OHMS = 1000
+/** Legends of a lamp tester by which conductors are on the wrong screws. */
+const SWAPPED: ReadonlySet<string> = new Set(['reversed', 'hot and ground reversed'])
 /** Sizes that usually hang on a breaker of so many amperes. */
 const BY_RATING: readonly (readonly [number, Size])[] = [
   [15, '14'],
@@ -177,6 +185,8 @@ class Drawer {
         'supply',
         'the legs of a 208Y/120 V supply are a third of a turn apart: this network knows only halves of 120/240 V',
       )
+    if (valueOf(site.premises, 'supply') === undefined)
+      this.#assumed.push('supply from the utility not recorded; drawn as 120/240 V, single phase')
     this.#node(EARTH, 'the earth', undefined)
     this.#node(UTILITY_NEUTRAL, 'neutral of the utility transformer', undefined)
     this.#node(LINES.A, 'line A of the utility', undefined)
@@ -197,6 +207,7 @@ class Drawer {
     this.#electrodes()
     this.#pipes()
     for (const circuit of site.all.circuit) this.#circuit(circuit)
+    this.#watchBreakers()
     return {
       nodes: [...this.#nodes.values()],
       parts: this.#parts,
@@ -429,6 +440,34 @@ class Drawer {
     })
   }
 
+  /** Where the grounding conductors of a panel land: its metal, or a bar that stands apart from it. */
+  #groundsOf(e: Subject<'enclosure'>): string {
+    const { site } = this
+    const apart = site
+      .children(e, 'bar')
+      .find(
+        bar => valueOf(bar, 'role') === 'ground' && valueOf(bar, 'isBondedToEnclosure') === false,
+      )
+    if (!apart) return `${e.id} G`
+    const name = labelOf(site, apart)
+    const bar = this.#node(`${e.id} bar`, `grounding conductors on ${name}`, apart.id)
+    if (!this.#said.has(bar)) {
+      this.#said.add(bar)
+      const isTied = valueOf(apart, 'isTiedToNeutral')
+      this.#put({
+        id: `bar ${apart.id}`,
+        kind: 'bond',
+        from: isTied === true ? `${e.id} N` : `${e.id} G`,
+        to: bar,
+        ohms: isTied === true ? BOND_OHMS : Infinity,
+        subject: apart.id,
+        text: `${name} to ${isTied === true ? 'the neutral' : 'the metal'}`,
+        isAssumed: isTied === undefined,
+      })
+    }
+    return bar
+  }
+
   /** Where an electrode or a bond lands in an enclosure; undefined where on nothing. */
   #landing(e: Subject<'enclosure'>, landsOn: string | undefined): string | undefined {
     if (landsOn === 'neutral bar') return `${e.id} N`
@@ -600,7 +639,6 @@ class Drawer {
     const run = this.#runOf(circuit, valueOf(breaker, 'ratingAmps'))
     if (run.isAssumed)
       this.#assumed.push(`${name}: conductors not recorded; ${run.size} ${run.metal}`)
-    const watched = valueOf(breaker, 'protection')
     new Branch(
       {
         site,
@@ -608,6 +646,7 @@ class Drawer {
         put: part => this.#put(part),
         place: place => this.#places.push(place),
         difference: device => this.#differences.push(device),
+        returns: neutral => this.#returns(breaker, neutral),
         assume: text => this.#assumed.push(text),
         once: key => !this.#said.has(key) && Boolean(this.#said.add(key)),
       },
@@ -616,9 +655,8 @@ class Drawer {
         hot: this.#breakerPole(breaker, panel, leg),
         second: other && this.#breakerPole(breaker, panel, other),
         neutral: `${panel.id} N`,
-        ground: `${panel.id} G`,
+        ground: this.#groundsOf(panel),
         breaker: breaker.id,
-        isWatched: watched === 'GFCI' || watched === 'dual',
         group: neutralGroupOf(site, circuit).circuits,
       },
       run,
@@ -641,6 +679,26 @@ class Drawer {
         text: `load on ${name}`,
         isAssumed: false,
       })
+  }
+
+  /** Neutrals that come home to each breaker, whatever circuit and branch they are of. */
+  readonly #home = new Map<Subject<'breaker'>, string[]>()
+  #returns(breaker: Subject<'breaker'>, neutral: string): void {
+    this.#home.set(breaker, [...(this.#home.get(breaker) ?? []), neutral])
+  }
+  /** A ground-fault breaker watches what leaves by its poles and comes back in the neutrals of its circuits. */
+  #watchBreakers(): void {
+    for (const [breaker, neutrals] of this.#home) {
+      const protection = valueOf(breaker, 'protection')
+      if (protection !== 'GFCI' && protection !== 'dual') continue
+      const poles = ['A', 'B'].map(leg => `breaker ${breaker.id} ${leg}`)
+      this.#differences.push({
+        subject: breaker.id,
+        conductors: [...this.#parts.map(p => p.id).filter(p => poles.includes(p)), ...neutrals],
+        past: [],
+        text: labelOf(this.site, breaker),
+      })
+    }
   }
 
   #runOf(circuit: Subject<'circuit'>, amps: number | undefined): Run {
@@ -667,6 +725,8 @@ interface Pen {
   readonly place: (place: LoadPlace) => void
   readonly difference: (device: DifferenceDevice) => void
   readonly assume: (text: string) => void
+  /** A neutral that comes home to the breaker. */
+  readonly returns: (neutral: string) => void
   /** True the first time it is asked for a key. */
   readonly once: (key: string) => boolean
 }
@@ -676,7 +736,6 @@ interface Start {
   readonly neutral: string
   readonly ground: string
   readonly breaker: string
-  readonly isWatched: boolean
   /** The circuits that share its neutral, itself included. */
   readonly group: readonly Subject<'circuit'>[]
 }
@@ -686,6 +745,8 @@ interface Box {
   /** The grounding conductor that arrives; undefined where none does. */
   readonly ground: string | undefined
   readonly feet: number
+  /** Ω of the grounding conductor home from here. */
+  readonly groundOhms: number
 }
 
 /** The wires of one circuit, from outlet to outlet. */
@@ -786,7 +847,7 @@ class Branch {
     this.#backWires(circuit.id, neutral, ohms, feet)
     this.#groundWire(circuit.id, start.ground, ground, ohms, this.#circuitGround())
     this.#frame(circuit.id, neutral, ground)
-    this.#watch(circuit.id)
+    pen.returns(`neutral ${circuit.id}`)
     this.#addPlace(circuit.id, hot, neutral, ground)
   }
 
@@ -825,23 +886,16 @@ class Branch {
     return lineToLine === false || slots !== undefined || type === 'luminaire'
   }
 
-  /** A ground-fault breaker watches what leaves by its poles and comes back in the neutral of its circuit. */
-  #watch(at: string): void {
-    const { start, pen } = this
-    if (!start.isWatched || !pen.once(`watch ${this.circuit.id}`)) return
-    pen.difference({
-      subject: start.breaker,
-      conductors: [start.hot, start.second, at].flatMap((end, i) =>
-        end === undefined ? [] : i < 2 ? `breaker ${end}` : `neutral ${end}`,
-      ),
-      text: this.#name(start.breaker),
-    })
-  }
-
   /** Whether a ground goes along the circuit: by its conductors. */
   #circuitGround(): boolean | undefined {
     for (const segment of this.pen.site.children(this.circuit, 'segment')) {
       const egc = valueOf(segment, 'egc')
+      const wiring = valueOf(segment, 'wiring')
+      if (egc === 'metal raceway or armor' && wiring !== undefined) {
+        const breaker = this.pen.site.get(this.start.breaker, 'breaker')
+        const amps = valueOf(breaker, 'ratingAmps')
+        return canGround(wiring, amps, valueOf(segment, 'lengthFt'))
+      }
       if (egc !== undefined) return egc !== 'none'
     }
     return undefined
@@ -852,7 +906,6 @@ class Branch {
     to: string,
     ohms: number,
     isThere: boolean | undefined,
-    total?: number,
   ): void {
     if (isThere === undefined)
       this.pen.assume(`${this.#name(at)}: its ground is not recorded; drawn with one`)
@@ -861,7 +914,7 @@ class Branch {
       'ground',
       from,
       to,
-      isThere === false ? Infinity : Math.max(ohms, total ?? 0),
+      isThere === false ? Infinity : ohms,
       at,
       'grounding conductor',
       isThere === undefined,
@@ -927,8 +980,15 @@ class Branch {
     }
     // A box without a ground of its own is passed by: what comes after hangs on the last one that has it.
     const from = before?.ground ?? start.ground
-    const isThere = this.#hasGround(o, lamps)
-    this.#groundWire(o.id, from, ground, ohms, isThere, valueOf(o, 'groundOhms'))
+    const isThere = this.#hasGround(o)
+    const home = before?.ground === undefined ? 0 : before.groundOhms
+    // What was measured is the whole way home: what lies before is not counted again.
+    const own = Math.max(ohms, (this.#measuredGround(o) ?? 0) - home)
+    this.#groundWire(o.id, from, ground, own, isThere)
+    if (lamps !== undefined && SWAPPED.has(lamps))
+      pen.assume(
+        `${name}: the tester says ${lamps}; drawn as if its conductors were on the right screws`,
+      )
     if (valueOf(o, 'hasNeutralGroundJumper') === true)
       pen.put({
         id: `jumper ${o.id}`,
@@ -942,12 +1002,13 @@ class Branch {
       })
     const isLast = !pen.site.outletsOf(this.circuit).some(x => valueOf(x, 'after') === o.id)
     if (isLast) this.#frame(o.id, neutral, ground)
-    if (!before) this.#watch(o.id)
+    if (!before) pen.returns(`neutral ${o.id}`)
     const protection = valueOf(o, 'protection')
     if ((protection === 'GFCI' || protection === 'dual') && start.second === undefined)
       pen.difference({
         subject: o.id,
         conductors: [`hot ${o.id}`, `neutral ${o.id}`],
+        past: this.#past(o),
         text: name,
       })
     this.#boxes.set(o.id, {
@@ -955,13 +1016,30 @@ class Branch {
       neutral,
       ground: isThere === false ? before?.ground : ground,
       feet: (before?.feet ?? 0) + feet,
+      groundOhms: isThere === false ? home : home + own,
     })
     this.#addPlace(o.id, hot, neutral, ground)
   }
-  #hasGround(o: Subject<'outlet'>, lamps: string | undefined): boolean | undefined {
-    if (lamps === 'open ground') return false
+  /** What goes on from an outlet and was not seen to hang on the load side of its device: it is not protected by it. */
+  #past(o: Subject<'outlet'>): string[] {
+    return this.pen.site
+      .outletsOf(this.circuit)
+      .filter(x => valueOf(x, 'after') === o.id && valueOf(x, 'isFedFromLoadSide') !== true)
+      .flatMap(x => [`hot ${x.id}`, `neutral ${x.id}`])
+  }
+  /** Whether a grounding conductor arrives: as the judgment has it, else by what was seen in the box or of the run. */
+  #hasGround(o: Subject<'outlet'>): boolean | undefined {
+    if (valueOf(o, 'lamps') === 'open ground') return false
+    if (this.#measuredGround(o) !== undefined) return true
+    const { value } = groundOf(this.pen.site, o)
+    if (value !== undefined) return value === 'good'
     const ground = valueOf(o, 'ground')
-    if (ground !== undefined) return ground === 'connected' || ground === 'metal raceway or armor'
-    return this.#circuitGround()
+    return ground === 'connected' ? true : this.#circuitGround()
+  }
+  /** Ω of the path home as measured; through a jumper it is the neutral that was measured. */
+  #measuredGround(o: Subject<'outlet'>): number | undefined {
+    const ohms = valueOf(o, 'groundOhms')
+    const isJumper = valueOf(o, 'hasNeutralGroundJumper') === true
+    return ohms === undefined || ohms >= NO_PATH_OHMS || isJumper ? undefined : ohms
   }
 }

@@ -1,6 +1,6 @@
 /**
  * A resistive network with voltage sources, solved by star-mesh elimination: conductances are only added, multiplied
- * and divided, never subtracted, so that a run that hangs on leaks of a picosiemens keeps its volts. Ideal parts
+ * and divided, never subtracted, so that a run that hangs on leaks of a million megohms keeps its volts. Ideal parts
  * (sources, conductors without resistance, ties to the earth) join nodes at a fixed difference before anything else.
  */
 import { StarMesh, type Link } from './star-mesh'

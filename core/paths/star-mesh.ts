@@ -2,7 +2,7 @@
 /**
  * Star-mesh elimination in flat arrays: the order and the fill are found once for a topology, then every change of a
  * conductance is one pass of sums, products and quotients. Nothing is subtracted, so that a part that hangs on leaks
- * of a picosiemens keeps its volts, where factorizations lose whole ones. Conductances in siemens, volts, amperes.
+ * of a million megohms keeps its volts, where factorizations lose whole ones. Conductances in 1/Ω, volts, amperes.
  */
 
 /** Which two nodes a resistor joins. */

@@ -80,7 +80,9 @@ export class SimulatedInstruments {
     const ohms = this.#meters.outlet(outlet).groundOhms
     const isGrounded = typeof ohms === 'number' && ohms < 1000
     const { value } = gfciOf(this.site, outlet)
-    const isProtected = value !== undefined && value !== 'none' && !this.hidden?.dead.has(outlet.id)
+    // Whose own button does not open it will not be opened by a tester either.
+    const isDead = valueOf(outlet, 'gfciButton') === 'does not trip'
+    const isProtected = value !== undefined && value !== 'none' && !isDead
     return isGrounded && isProtected ? 'goes dead' : 'stays live'
   }
 }

@@ -22,14 +22,11 @@ export interface Hidden {
   readonly swaps: ReadonlyMap<string, Swap>
   /** Breakers that heat at a bad contact: Ω, by breaker. */
   readonly contacts: ReadonlyMap<string, number>
-  /** Ground-fault devices that no longer open, by outlet or breaker. */
-  readonly dead: ReadonlySet<string>
 }
 export const NOTHING_HIDDEN: Hidden = {
   changes: [],
   swaps: new Map(),
   contacts: new Map(),
-  dead: new Set(),
 }
 
 /** Coupling between the conductors of one cable at 60 Hz, 1/Ω per foot. */
@@ -73,12 +70,12 @@ export class HouseMeters {
     const { nodes, parts } = this.#network
     nodes.forEach((node, i) => this.#numbers.set(node.id, i))
     const links: { from: number; to: number }[] = []
-    const siemens: number[] = []
+    const conductances: number[] = []
     const put = (from: string, to: string, g: number) => {
       const [a, b] = [this.#numbers.get(from), this.#numbers.get(to)]
       if (a === undefined || b === undefined) return
       links.push({ from: a, to: b })
-      siemens.push(g)
+      conductances.push(g)
     }
     for (const p of parts) put(p.from, p.to, 1 / p.ohms)
     // What lies side by side in a cable couples a little: so a broken conductor reads ghost volts.
@@ -87,7 +84,7 @@ export class HouseMeters {
       put(place.from, place.neutral, COUPLING_FT * FEET)
       put(place.neutral, place.ground, COUPLING_FT * FEET)
     }
-    this.#conductances = Float64Array.from(siemens)
+    this.#conductances = Float64Array.from(conductances)
     const held = [UTILITY_NEUTRAL, LINES.A, LINES.B].map(id => this.#numbers.get(id) as number)
     this.#mesh = new StarMesh(nodes.length, links, held)
     this.#volts = new Float64Array(nodes.length)
@@ -178,7 +175,12 @@ export class HouseMeters {
     const groundOhms = loop > 1000 ? 100_000 : this.#fine(loop)
     const ground = this.#metered(at.ground, earth, ohms)
     if (is240)
-      return { groundOhms, dropPercent: drop.percent, groundToReferenceV: this.#voltage(ground) }
+      return {
+        groundOhms,
+        dropPercent: drop.percent,
+        groundToReferenceV: this.#voltage(ground),
+        groundClampA: this.#clamp(outlet),
+      }
     const lamps = this.#lamps(at)
     return {
       hotNeutralV: this.#voltage(this.#metered(at.narrow, at.wide, ohms)),
@@ -208,6 +210,11 @@ export class HouseMeters {
       percent: Math.min(100, this.#err(100 * (1 - Math.abs(loaded / idle)), 0.01, 0.03, 2)),
       rise: this.#fine(left(at.wide) - left(at.ground)),
     }
+  }
+  /** Volts from the hot to the ground terminal by a meter of high or low impedance: ghosts show on the one only. */
+  hotToGround(outlet: Subject<'outlet'>, impedance: keyof typeof METER_OHMS): number | undefined {
+    const at = this.#terminals(outlet)
+    return at && this.#voltage(this.#metered(at.narrow, at.ground, METER_OHMS[impedance]))
   }
   #lamps(at: Terminals): string | undefined {
     const isLit = (a: number, b: number) => Math.abs(this.#metered(a, b, LAMP_OHMS)) > LIT_VOLTS

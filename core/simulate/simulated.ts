@@ -246,7 +246,6 @@ export function simulateHouse(seed: number, options: SimulateOptions): Simulated
     changes: loads(site, random),
     swaps: new Map(),
     contacts: new Map(),
-    dead: new Set(),
   }
   let log: readonly Observation[] = sound
   const injected: Injected[] = []
@@ -298,7 +297,6 @@ function withHidden(hidden: Hidden, draft: Draft): Hidden {
       draft.contact === undefined
         ? hidden.contacts
         : new Map([...hidden.contacts, [draft.at, draft.contact]]),
-    dead: hidden.dead,
   }
 }
 

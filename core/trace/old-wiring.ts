@@ -91,7 +91,11 @@ function traced(site: Site, c: Conductor, depth: number): TracedConductor {
 }
 
 /** What becomes of an outlet when a conductor is cut. */
-export type Fate = 'dead' | 'live without a return' | 'one of the two, nobody measured which'
+export type Fate =
+  | 'dead'
+  | 'live without a return'
+  | 'still live, by another conductor'
+  | 'one of the two, nobody measured which'
 export interface Cut {
   /** The conductor and all that is tapped from it. */
   readonly conductors: readonly string[]
@@ -100,33 +104,40 @@ export interface Cut {
   readonly cautions: readonly string[]
 }
 
+/** What is left of an outlet: dead only where every conductor that may be hot is among those cut. */
+function fateOf(cut: readonly TracedConductor[], left: readonly TracedConductor[]): Fate {
+  const isHot = (c: TracedConductor) => c.identity === 'hot' || c.identity === 'switched hot'
+  const isOpen = (c: TracedConductor) => c.identity === undefined
+  if (cut.some(isHot) && !left.some(isHot))
+    return left.some(isOpen) ? 'one of the two, nobody measured which' : 'dead'
+  if (cut.some(isOpen)) return 'one of the two, nobody measured which'
+  const hasReturn = left.some(c => c.identity === 'neutral')
+  if (cut.some(c => c.identity === 'neutral') && !hasReturn)
+    return left.some(isOpen) ? 'one of the two, nobody measured which' : 'live without a return'
+  return 'still live, by another conductor'
+}
+
 /**
- * What dies if one conductor is cut. An outlet that loses its hot is dead; one that loses its neutral stays live, and
+ * What dies if one conductor is cut. An outlet that loses every hot is dead; one that loses its neutral stays live, and
  * so does whatever is switched on behind it, up to the break.
  */
 export function cutOf(site: Site, id: string): Cut {
   const { conductors } = oldWiringOf(site)
   const gone = new Set([id])
-  // Each stands after the one it is tapped from.
-  for (const c of conductors) if (c.from !== undefined && gone.has(c.from)) gone.add(c.id)
-  const fates = new Map<string, Fate>()
-  for (const c of conductors) {
-    if (!gone.has(c.id) || c.identity === 'dead, not used') continue
-    const fate: Fate =
-      c.identity === undefined
-        ? 'one of the two, nobody measured which'
-        : c.identity === 'neutral'
-          ? 'live without a return'
-          : 'dead'
-    for (const outlet of c.feeds) {
-      const before = fates.get(outlet)
-      // Without its hot it is dead, whatever else it loses.
-      if (before !== 'dead')
-        fates.set(outlet, fate === 'dead' || before === undefined ? fate : before)
-    }
+  // In a ring one may stand before what it is tapped from: again until no more are found.
+  for (let before = 0; before < gone.size;) {
+    before = gone.size
+    for (const c of conductors) if (c.from !== undefined && gone.has(c.from)) gone.add(c.id)
   }
-  const outlets = [...fates].map(([outlet, fate]) => {
+  const inUse = conductors.filter(c => c.identity !== 'dead, not used')
+  const touched = new Set(inUse.filter(c => gone.has(c.id)).flatMap(c => c.feeds))
+  const outlets = [...touched].map(outlet => {
     const thing = site.house.subjects.get(outlet)
+    const feeding = inUse.filter(c => c.feeds.includes(outlet))
+    const fate = fateOf(
+      feeding.filter(c => gone.has(c.id)),
+      feeding.filter(c => !gone.has(c.id)),
+    )
     return { id: outlet, label: thing ? labelOf(site, thing) : outlet, fate }
   })
   return {

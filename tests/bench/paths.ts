@@ -16,10 +16,10 @@ interface Net {
 function houseLike(count: number, seed: number): Net {
   const random = seeded(seed)
   const links: Link[] = []
-  const siemens: number[] = []
+  const values: number[] = []
   const put = (from: number, to: number, ohms: number) => {
     links.push({ from, to })
-    siemens.push(1 / ohms)
+    values.push(1 / ohms)
   }
   put(2, 1, 0.05)
   for (let i = 3; i < count; i++)
@@ -32,7 +32,7 @@ function houseLike(count: number, seed: number): Net {
     if (from !== to) put(from, to, 0.01 + 0.5 * random())
   }
   for (let i = 2; i < count; i++) if (random() < 0.3) put(i, 0, 10 + 1000 * random())
-  return { count, links, conductances: Float64Array.from(siemens) }
+  return { count, links, conductances: Float64Array.from(values) }
 }
 /** Rows of the free nodes, and what the source puts in. */
 function dense({ count, links, conductances }: Net): { rows: number[][]; right: number[] } {

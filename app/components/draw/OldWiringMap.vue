@@ -24,11 +24,13 @@ const fates = computed(() => new Map(cut?.outlets.map(o => [o.id, o.fate])))
 const FATE_COLOR: Readonly<Record<Fate, string>> = {
   dead: 'var(--soft)',
   'live without a return': 'var(--now)',
+  'still live, by another conductor': 'var(--now)',
   'one of the two, nobody measured which': 'var(--repair)',
 }
 const FATE_WORDS: Readonly<Record<Fate, string>> = {
   dead: 'dead',
   'live without a return': 'stays live',
+  'still live, by another conductor': 'stays live',
   'one of the two, nobody measured which': 'dead or live',
 }
 const colorOf = (c: TracedConductor) =>

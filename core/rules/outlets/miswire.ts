@@ -110,7 +110,12 @@ export const miswire = defineRule({
           },
         },
       )
-    if (is240) return c.na(say('A three-lamp tester does not fit a 240 V receptacle'))
+    if (is240)
+      return clamp === undefined
+        ? c.undecided(
+            say('A three-lamp tester does not fit a 240 V receptacle; its ground was not clamped'),
+          )
+        : c.clear(say('Nothing to speak of in its ground under load'))
     // A pattern no legend has, or nothing to plug in: the voltages between its terminals tell.
     if (outlet.facts.lamps.state === 'blocked')
       return c.undecided(

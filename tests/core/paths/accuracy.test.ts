@@ -8,7 +8,7 @@ interface Net {
   readonly links: readonly Link[]
   readonly conductances: readonly number[]
 }
-/** Node 0 is the earth, node 1 the source; a tree with cross links over so many decades of siemens. */
+/** Node 0 is the earth, node 1 the source; a tree with cross links over so many decades of 1/Ω. */
 function randomNet(random: Random, count: number, least: number, decades: number): Net {
   // A load at the source, so that something flows in any case.
   const links: Link[] = [{ from: 1, to: 0 }]
@@ -109,7 +109,7 @@ describe('true error, not residual', () => {
     },
   )
 
-  it('a switch of 1000 S that opens to a nanosiemens keeps its digits', () => {
+  it('a switch of 1000 S that opens to a thousand megohms keeps its digits', () => {
     // 1 (120 V) - switch - 2, with 1 µS to earth: 120 × 1e-9 / (1e-9 + 1e-6).
     const net = {
       count: 3,

@@ -241,6 +241,101 @@ describe('a property as a network', () => {
   })
 })
 
+/** One circuit of a panel, with outlets in any order. */
+function oneCircuit(
+  outlets: Node[],
+  more: { breaker?: Node; bars?: Node[]; segment?: Node } = {},
+): Node {
+  return {
+    corvit: 1,
+    form: 'house',
+    enclosures: [
+      {
+        id: 'main',
+        type: 'panel',
+        fedFrom: 'utility',
+        mainKind: 'main breaker',
+        mainAmps: 100,
+        bondMeans: 'screw',
+        bus: 'single phase',
+        numbering: 'odd left, even right',
+        spaces: 20,
+        ...(more.bars && { bars: more.bars }),
+        breakers: [
+          {
+            id: 'b',
+            space: 1,
+            poles: 1,
+            ratingAmps: 20,
+            ...more.breaker,
+            circuit: { id: 'c', segments: [{ id: 's', size: '12', egc: 'wire', ...more.segment }] },
+          },
+        ],
+      },
+    ],
+    outlets: outlets.map(o => ({ circuit: 'c', type: 'receptacle', slots: 'three', ...o })),
+  }
+}
+const onTwo = [
+  { id: 'x', after: 'panel' },
+  { id: 'y', after: 'panel' },
+]
+
+describe('what a ground-fault device sees', () => {
+  it('all branches of its circuit come home to a breaker: a load on any of them is none of its business', () => {
+    const node = oneCircuit(onTwo, { breaker: { protection: 'GFCI' } })
+    for (const at of ['x', 'y']) {
+      const { differences } = trace(node, load(at, 10))
+      expect(differences).toMatchObject([{ subject: 'b', opens: 'holds' }])
+      expect(differences[0]?.milliamperes).toBeLessThan(0.01)
+    }
+    const faulty = trace(node, fault('y', { ohms: 2000 }))
+    expect(faulty.differences).toMatchObject([{ subject: 'b', opens: 'opens' }])
+  })
+  it('what goes on from its line side is not protected by a device, and what hangs on its load side is', () => {
+    const chain = (isFedFromLoadSide?: boolean) =>
+      oneCircuit([
+        { id: 'x', after: 'panel', protection: 'GFCI' },
+        { id: 'y', after: 'x', isFedFromLoadSide },
+      ])
+    const opens = (isLoadSide?: boolean) =>
+      trace(chain(isLoadSide), fault('y', { ohms: 2000 })).differences[0]?.opens
+    expect([opens(true), opens(false)]).toEqual(['opens', 'holds'])
+    // Nobody has seen which: it is not counted on.
+    expect(opens(undefined)).toBe('holds')
+  })
+})
+
+describe('grounds as they were found', () => {
+  it('a bar that stands apart from the metal carries no fault home', () => {
+    const apart = { id: 'bar', role: 'ground', isBondedToEnclosure: false, isTiedToNeutral: false }
+    const node = oneCircuit([{ id: 'x', after: 'panel' }], { bars: [apart] })
+    const answer = trace(node, fault('x'))
+    expect(answer.trips.every(t => t.withinSeconds === null)).toBe(true)
+    expect(touched(answer, 'x g')).toBeCloseTo(120, 0)
+    const tied = { ...apart, isTiedToNeutral: true }
+    const home = trace(oneCircuit([{ id: 'x', after: 'panel' }], { bars: [tied] }), fault('x'))
+    expect(home.trips.some(t => t.says.includes('magnet'))).toBe(true)
+  })
+  it('what was measured is the whole way home, not one link of it', () => {
+    const node = oneCircuit([
+      { id: 'x', after: 'panel', ground: 'connected', groundOhms: 0.9 },
+      { id: 'y', after: 'x', ground: 'connected', groundOhms: 1.1 },
+    ])
+    const { branches } = trace(node)
+    const ohms = (id: string) => branches.find(b => b.id === `ground ${id}`)?.ohms ?? NaN
+    expect(ohms('x') + ohms('y')).toBeCloseTo(1.1, 6)
+  })
+  it('old spiral armor is no way home, and neither is a wire the tester finds open', () => {
+    const armor = { egc: 'metal raceway or armor', wiring: 'old spiral armor' }
+    const by = (node: Node) => touched(trace(node, fault('x')), 'x g')
+    expect(by(oneCircuit([{ id: 'x', after: 'panel' }], { segment: armor }))).toBeCloseTo(120, 0)
+    const steel = { ...armor, wiring: 'steel conduit' }
+    expect(by(oneCircuit([{ id: 'x', after: 'panel' }], { segment: steel }))).toBeLessThan(70)
+    expect(by(oneCircuit([{ id: 'x', after: 'panel', lamps: 'open ground' }]))).toBeCloseTo(120, 0)
+  })
+})
+
 describe('what is not recorded', () => {
   it('is drawn as it usually is, and listed', () => {
     const node = house({ feeder: { egc: undefined, egcSize: undefined } })
@@ -256,6 +351,13 @@ describe('what is not recorded', () => {
     const { leftOut } = networkOf(siteOf(node))
     expect(leftOut.join('\n')).toContain('Attic panel')
     expect(leftOut.join('\n')).toContain('Unknown')
+  })
+  it('a supply nobody measured, and conductors a tester finds on the wrong screws, are told', () => {
+    const { assumed } = networkOf(
+      siteOf(oneCircuit([{ id: 'x', after: 'panel', lamps: 'reversed' }])),
+    )
+    expect(assumed.join('\n')).toContain('supply from the utility not recorded')
+    expect(assumed.join('\n')).toContain('the tester says reversed')
   })
   it('legs a third of a turn apart are refused, not drawn wrong', () => {
     const node = house()

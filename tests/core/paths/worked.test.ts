@@ -114,7 +114,7 @@ describe('worked lines of paths.md', () => {
     expect(part(answer, 'joint').volts).toBeCloseTo(3, 9)
     expect(part(answer, 'joint').watts).toBeCloseTo(45, 9)
   })
-  it('an isolated run held by leaks of a picosiemens reads 60 V', () => {
+  it('an isolated run held by leaks of a million megohms reads 60 V', () => {
     const answer = trace({
       sources: [half],
       grounded: ['n'],

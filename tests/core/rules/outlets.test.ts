@@ -217,6 +217,7 @@ look(
 look('junction-buried', {}, 'isAccessible', true, [false], undefined)
 ruleTable('miswire', {
   clear: [
+    row('240 V, nothing in its ground', oneOutlet({ slots: '240 V', groundClampA: 0.1 })),
     row(
       'correct, ground at earth',
       oneOutlet({ lamps: 'correct', groundToReferenceV: 0.4, groundClampA: 0 }),
@@ -224,6 +225,7 @@ ruleTable('miswire', {
     row('no ground, narrow slot hot', oneOutlet({ lamps: 'open ground', narrowToReferenceV: 119 })),
   ],
   fault: [
+    row('240 V, its ground carries current', oneOutlet({ slots: '240 V', groundClampA: 4 })),
     row('reversed', oneOutlet({ lamps: 'reversed' })),
     row(
       'correct on a reversed bootleg',
@@ -317,6 +319,9 @@ ruleTable('miswire', {
     ),
   ],
   undecided: [
+    row('240 V: the lamps do not fit', oneOutlet({ slots: '240 V', hotNeutralV: 240 }), 'p', {
+      missing: ['groundClampA'],
+    }),
     row('240 V at slots nobody has seen', oneOutlet({ slots: undefined, hotNeutralV: 240 }), 'p', {
       missing: ['slots'],
     }),
@@ -353,12 +358,7 @@ ruleTable('miswire', {
       missing: ['groundToReferenceV'],
     }),
   ],
-  inapplicable: [
-    row('240 V: the lamps do not fit', oneOutlet({ slots: '240 V', hotNeutralV: 240 }), 'p', {
-      why: '240 V',
-    }),
-    row('a light', oneOutlet({ type: 'luminaire', lamps: 'reversed' })),
-  ],
+  inapplicable: [row('a light', oneOutlet({ type: 'luminaire', lamps: 'reversed' }))],
 })
 ruleTable('voltage-drop', {
   clear: [

@@ -53,6 +53,22 @@ describe('single conductors', () => {
     expect(fates(house(), 'back')).toEqual({ b: 'live without a return' })
     expect(cutOf(siteOf(house()), 'white').cautions.join(' ')).toContain('Cut the hot first')
   })
+  it('cut: an outlet with another hot is not dead, whatever is cut', () => {
+    const constant = { id: 'constant', identity: measured('hot'), feeds: ['a'] }
+    expect(fates(house([constant]), 'tap')).toEqual({
+      a: 'still live, by another conductor',
+      b: 'dead',
+    })
+    // Nobody knows what the other one is: it may keep the outlet live.
+    expect(fates(house([{ id: 'x', feeds: ['a'] }]), 'tap').a).toContain('nobody measured')
+  })
+  it('cut in a ring: all that hangs on it is found, wherever it stands', () => {
+    const ring = [
+      { id: 'r1', from: 'r2', identity: measured('hot'), feeds: ['a'] },
+      { id: 'r2', from: 'r1' },
+    ]
+    expect(cutOf(siteOf(house(ring)), 'r2').conductors.sort()).toEqual(['r1', 'r2'])
+  })
   it('cut unmeasured: nobody knows which, and it says to measure first', () => {
     const node = house([{ id: 'x', feeds: ['a'] }])
     expect(fates(node, 'x')).toEqual({ a: 'one of the two, nobody measured which' })
