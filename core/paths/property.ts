@@ -1,8 +1,9 @@
 /**
  * A property as a network of resistances: utility transformer, service conductors, enclosures with their legs,
  * neutrals and metal, feeders, breakers, the wires of every circuit from outlet to outlet, bonds, electrodes and the
- * soil. What is recorded is taken; what is not is drawn as it usually is, marked as assumed, and listed. Ω of conductors
- * from chapter 9 table 8; those of soil, contacts and lengths nobody measured are for seeing, not for judging.
+ * soil. What is recorded is taken; what is not is drawn as it usually is, marked as assumed, and listed. Ω of
+ * conductors from chapter 9 table 8; those of soil, contacts and lengths nobody measured are for seeing, not for
+ * judging.
  */
 import { neutralBondOf, sharesBar } from '../derive/bond'
 import { canGround, feederGroundOf } from '../derive/feeder-ground'

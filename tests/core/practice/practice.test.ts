@@ -59,6 +59,8 @@ describe('a round of practice', () => {
     expect(round.done[0]?.skipped).toBe(0)
     expect(knownFacts(answers, round).size).toBe(cover.facts.length)
     expect(practiceAct(round, panel.id, cover, 0)).toBe(round)
+    expect(practiceAct(NEW_ROUND, panel.id, cover, 0).done[0]?.skipped).toBe(cover.safety.length)
+    expect(practiceAct(NEW_ROUND, panel.id, cover, 1).done[0]?.skipped).toBe(1)
     // The cover is off: what lies behind it costs its look only, and nothing is to be done first.
     const breaker = thingOf('main/1')
     const behind = actionsAt(answers, breaker).find(a => a.opens === 'cover off')
