@@ -58,14 +58,16 @@ export const useInstrumentStore = defineStore('instruments', () => {
     const at = focus.value
     const now = reading.value
     if (!at || !now) return
-    const simulated = reader.value?.isSimulated ? ', simulated' : ''
+    const isSimulated = reader.value?.isSimulated === true
+    const simulated = isSimulated ? ', simulated' : ''
     job.record([
       {
         act: 'note',
         subject: at.subject,
         field: at.field,
         value: now.value,
-        grade: 'measured',
+        // What no real meter read may raise an alarm and never clears one: it counts as assumed.
+        grade: isSimulated ? 'assumed' : 'measured',
         instrument: `${now.kind}${simulated}, ${now.serial}`,
       },
     ])

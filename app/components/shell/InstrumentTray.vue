@@ -31,8 +31,9 @@ const fits = (serial: string) => instruments.fitting.some(i => i.serial === seri
         </li>
       </ul>
       <p class="small soft">
-        Simulated instruments read this house as it is recorded, for trying and teaching. A reading
-        taken from one says so for ever.
+        Simulated instruments read this house as it is recorded, for trying and teaching. What is
+        taken from one says so for ever and counts as assumed: it may raise an alarm, and never
+        clears one.
       </p>
     </template>
   </USlideover>

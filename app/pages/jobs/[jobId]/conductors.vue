@@ -120,8 +120,11 @@ function add() {
 }
 .views {
   display: flex;
-  gap: 0.4rem;
+  gap: 1.2rem;
   margin-bottom: 0.6rem;
+}
+.views .tab {
+  min-height: 40px;
 }
 .cut {
   display: grid;
