@@ -1,7 +1,7 @@
 import { absent, type Subject } from '../model/house'
 import { roleOf } from './service-role'
 import { soundnessOf } from './electrode'
-import { setsOf } from './service-sets'
+import { serviceConductors } from './service-conductors'
 import type { Context } from '../engine/context'
 import { say } from '../engine/say'
 import type { Verdict } from '../engine/verdict'
@@ -124,10 +124,11 @@ function waterSize(c: Context, metal: 'copper' | 'aluminum'): Size | undefined {
   const service = c.site.all.enclosure.find(e => roleOf(c.site, e).value === 'service')
   if (!service) return undefined
   c.rest(roleOf(c.site, service).rests)
-  const size = c.ask(service.facts.serviceSize)
-  const of = c.ask(service.facts.serviceMetal)
+  const conductors = serviceConductors(c.site, service, c)
+  const size = conductors.size()
+  const of = conductors.metal()
   return size && of
-    ? electrodeConductorSize(size, of, metal, 'water pipe', setsOf(service, c))
+    ? electrodeConductorSize(size, of, metal, 'water pipe', conductors.sets())
     : undefined
 }
 

@@ -2,7 +2,7 @@ import type { Subject } from '../model/house'
 import { sizeName } from '../tables/allowed-device'
 import { sizeIndex } from '../tables/ampacity'
 import { electrodeConductorSize } from '../tables/grounding'
-import { setsOf } from './service-sets'
+import { serviceConductors } from './service-conductors'
 import type { Site } from './site'
 import { Trail, type Walked } from './trail'
 
@@ -58,8 +58,9 @@ function look(site: Site, electrode: Subject<'electrode'>, enclosure: Subject<'e
   const landsOn = trail.ask(facts.landsOn)
   const size = trail.ask(facts.size)
   const metal = trail.ask(facts.metal)
-  const service = trail.ask(enclosure.facts.serviceSize)
-  const serviceMetal = trail.ask(enclosure.facts.serviceMetal)
+  const conductors = serviceConductors(site, enclosure, trail)
+  const service = conductors.size()
+  const serviceMetal = conductors.metal()
   const isJumpered = type === 'water pipe' ? trail.ask(facts.isJumpered) : true
   if (landsOn === 'isolated bar' || landsOn === 'nothing')
     fail('lands-on-nothing', { where: landsOn === 'nothing' ? 'nothing' : 'an isolated bar' })
@@ -83,7 +84,7 @@ function look(site: Site, electrode: Subject<'electrode'>, enclosure: Subject<'e
   if (isJumpered === false) fail('no-jumper')
   const least =
     service && serviceMetal && metal && type && !isForbidden(type)
-      ? electrodeConductorSize(service, serviceMetal, metal, type, setsOf(enclosure, trail))
+      ? electrodeConductorSize(service, serviceMetal, metal, type, conductors.sets())
       : undefined
   if (
     size &&

@@ -103,9 +103,16 @@ function working(outlet: Subject<'outlet'>, trail: Trail, who?: 'for what follow
   return protection
 }
 
+/** What a breaker is made to protect with; a fuse has no electronics in it, nor a button to press. */
+export function builtIn(breaker: Subject<'breaker'>, trail: Pick<Trail, 'ask'>) {
+  const { device } = breaker.facts
+  const kind = whereSeen(device) && trail.ask(device)
+  return kind === undefined || kind === 'breaker' ? trail.ask(breaker.facts.protection) : 'standard'
+}
+
 /** The protection of a breaker, unless its own button has shown that it does not trip. */
 export function breakerProtection(breaker: Subject<'breaker'>, trail: Trail) {
-  const protection = trail.ask(breaker.facts.protection)
+  const protection = builtIn(breaker, trail)
   if (protection === undefined || protection === 'standard') return protection
   const { testButton } = breaker.facts
   const button = whereSeen(testButton) && trail.ask(testButton)

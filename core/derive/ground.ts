@@ -43,9 +43,14 @@ function decide(site: Site, outlet: Subject<'outlet'>, trail: Trail): GroundStat
   if (ground === undefined) return undefined
   const ohms = trail.ask(outlet.facts.groundOhms)
   if (ohms !== undefined && ohms > NO_GROUND_OHMS) return 'none'
+  // A path that holds would have opened the breaker: what stands at volts goes nowhere, whatever wire is in the box.
+  const toReference = outlet.facts.groundToReferenceV
+  const volts = whereSeen(toReference) && trail.ask(toReference)
+  if (volts !== undefined && volts >= LIVE_GROUND_VOLTS) return 'none'
   // What a tester or an impedance shows may be the jumper; only with it removed do they speak of the wire.
   const jumper = outlet.facts.hasNeutralGroundJumper
   const hasJumper = whereSeen(jumper) !== undefined && trail.ask(jumper) === true
+  if (volts !== undefined && volts > SOUND_GROUND_VOLTS) return undefined
   if (ground === 'connected') {
     if (hasJumper || (ohms !== undefined && ohms > GOOD_GROUND_OHMS)) return undefined
     return lamps === 'correct' || ohms !== undefined ? 'good' : undefined
@@ -82,6 +87,7 @@ export function openGround(rests: readonly FactRef[], outlet: Subject<'outlet'>)
   // A poor path, or one a jumper stands in for, is measured again once that is mended.
   const again =
     valueOf(outlet, 'groundOhms') !== undefined ||
+    valueOf(outlet, 'groundToReferenceV') !== undefined ||
     valueOf(outlet, 'hasNeutralGroundJumper') === true
   const open = rests.filter(f => f.state !== 'known')
   if (open.length === 0 && again) return [absent(outlet, 'groundOhms')]

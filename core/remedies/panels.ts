@@ -1,4 +1,5 @@
 import type { Truth } from '../conclusions/truth'
+import { builtIn } from '../derive/fault-protection'
 import { feederGroundOf } from '../derive/feeder-ground'
 import { oldFeederOf } from '../derive/old-feeder'
 import { neutralGroupOf } from '../derive/neutrals'
@@ -114,7 +115,7 @@ function handleTie(desk: RemedyDesk): Advice {
       'They are the halves of one twin, on one leg: a tie across them cures nothing',
     )
   const hasProtection = breakers.some(b => {
-    const protection = desk.ask(b.facts.protection)
+    const protection = builtIn(b, desk)
     return protection !== undefined && protection !== 'standard'
   })
   if (hasProtection)

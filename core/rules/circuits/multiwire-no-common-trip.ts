@@ -2,6 +2,7 @@ import { defineRule } from '../../engine/rule'
 import type { Context } from '../../engine/context'
 import { say } from '../../engine/say'
 import type { Subject } from '../../model/house'
+import { builtIn } from '../../derive/fault-protection'
 import { multiwireOf } from '../../derive/multiwire'
 
 const isProtective = (protection: string | undefined): boolean =>
@@ -44,14 +45,12 @@ export const multiwireNoCommonTrip = defineRule({
     const multiwire = multiwireOf(circuit, c, say('One breaker disconnects all hots'))
     if ('verdict' in multiwire) return multiwire.verdict
     const { circuits, breakers } = multiwire
-    const single = breakers.find(
-      b => c.ask(b.facts.poles) === 1 && isProtective(c.ask(b.facts.protection)),
-    )
+    const single = breakers.find(b => c.ask(b.facts.poles) === 1 && isProtective(builtIn(b, c)))
     if (single)
       c.fails(
         'single-pole-protective',
         {
-          kind: c.ask(single.facts.protection)!,
+          kind: builtIn(single, c)!,
         },
         {
           since: 0,

@@ -2,6 +2,7 @@ import { whereSeen } from '../../model/house'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { legsOf, type Leg } from '../../derive/legs'
+import { neutralGroupOf } from '../../derive/neutrals'
 import { multiwireOf } from '../../derive/multiwire'
 import { tableMetals } from '../../derive/allowed'
 import { tableAmpacity } from '../../tables/ampacity'
@@ -14,14 +15,18 @@ export const multiwireSameLeg = defineRule({
   id: 'multiwire-same-leg',
   family: 'circuits',
   subject: 'circuit',
-  title: 'The hots of a multiwire circuit come from different legs',
-  fault: 'Multiwire hots on the same leg',
+  title: 'Two hots of one circuit come from different legs',
+  fault: 'Two hots on the same leg',
   consequence: 'The shared neutral can carry twice what it is made for, and nothing opens.',
   cites: [{ section: '210.4' }, { section: '310.10' }],
   checks: {
     'same-leg': {
       danger: 4,
       says: 'Spaces {where} are on the same leg: the neutral carries the sum',
+    },
+    'no-line-to-line': {
+      danger: 2,
+      says: 'No volts between the poles of the breaker in {where}: what it feeds hot to hot gets nothing',
     },
   },
   triggers: ['replaced', 'extended', 'new'],
@@ -33,6 +38,8 @@ export const multiwireSameLeg = defineRule({
     'From two panels, or on the third bar of a three-phase enclosure, only a measurement tells',
   ],
   judge(circuit, c) {
+    const dead = betweenPoles(circuit, c)
+    if (dead) return dead
     const multiwire = multiwireOf(
       circuit,
       c,
@@ -150,6 +157,19 @@ function sameSpace(
 
 /** Volts between two poles under which they stand on one leg; two legs show 208 or 240 V. */
 const ONE_LEG_V = 50
+
+/** A circuit of its own neutral, or none, on a breaker of two poles that were measured to stand on one leg. */
+function betweenPoles(circuit: Subject<'circuit'>, c: Context): Verdict | undefined {
+  const { fedBy } = circuit.facts
+  const id = whereSeen(fedBy)?.value
+  const breaker = c.site.get(id, 'breaker')
+  const volts = breaker && whereSeen(breaker.facts.polesV)?.value
+  if (!breaker || volts === undefined || volts >= ONE_LEG_V) return undefined
+  if (neutralGroupOf(c.site, circuit).circuits.length > 1) return undefined
+  c.ask(fedBy)
+  c.ask(breaker.facts.polesV)
+  return c.fault('no-line-to-line', { where: c.ask(breaker.facts.space) ?? '?' })
+}
 
 /**
  * Whether the poles of one breaker stand on different legs: measured, else by the bus. Behind the third bar of a

@@ -42,6 +42,8 @@ export const aluminumAtUnmarkedBreaker = defineRule({
     if (circuits.length + feeders.length === 0) {
       if (c.ask(breaker.facts.role) === 'spare' || c.ask(breaker.facts.conductorsOnTerminal) === 0)
         return c.na(say('Nothing lands on it'))
+      if (c.ask(breaker.facts.isAluminumMarked) === true)
+        return c.clear(say('Its terminal is marked for aluminum, whatever lands on it'))
       const untraced = c.site.all.circuit.filter(x => c.ask(x.facts.fedBy) === undefined)
       return c.undecided(
         say('What lands on it has not been found'),

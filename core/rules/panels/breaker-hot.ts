@@ -1,6 +1,8 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { isSpare } from '../../derive/spare'
 import type { Context } from '../../engine/context'
+import { builtIn } from '../../derive/fault-protection'
 import { whereSeen, type Subject } from '../../model/house'
 import { heatOf, LEAST_SHARE, TESTED_RISE_C, type Scan } from '../../diagnosis/heat'
 
@@ -30,13 +32,13 @@ export const breakerHot = defineRule({
     'Without a clamp reading of the same moment a temperature says little',
   ],
   judge(breaker, c) {
-    if (c.ask(breaker.facts.role) === 'spare') return c.na(say('Spare'))
+    if (isSpare(c.site, breaker, c)) return c.na(say('Spare'))
     const temperatureC = c.ask(breaker.facts.temperatureC)
     if (temperatureC === undefined) return c.undecided(say('It has not been scanned'))
     const panel = c.site.get(breaker.parent ?? undefined, 'enclosure')
     const ambientC = panel && c.ask(panel.facts.ambientC)
     const ratingAmps = c.ask(breaker.facts.ratingAmps)
-    const protection = c.ask(breaker.facts.protection)
+    const protection = builtIn(breaker, c)
     const circuit = c.site.circuitsOf(breaker)[0]
     const loadAmps = clampedOn(breaker, c)
     if (ambientC === undefined || ratingAmps === undefined || protection === undefined)
@@ -50,7 +52,7 @@ export const breakerHot = defineRule({
     for (const other of c.site.children(panel!, 'breaker')) {
       if (other === breaker) continue
       const t = c.ask(other.facts.temperatureC)
-      const p = c.ask(other.facts.protection)
+      const p = builtIn(other, c)
       const r = c.ask(other.facts.ratingAmps)
       if (t !== undefined && p !== undefined && r !== undefined)
         scans.push({

@@ -2,6 +2,7 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { absent, valueOf, type FactRef, type Subject, whereSeen } from '../../model/house'
 import { aheadOf } from '../../derive/ahead'
+import { hasSeveralMains } from '../../derive/service-rating'
 import { lowerMainOf } from '../../derive/throws'
 import type { Context } from '../../engine/context'
 import type { Verdict } from '../../engine/verdict'
@@ -145,9 +146,15 @@ function meterEnclosure(meter: Subject<'enclosure'>, c: Context): Verdict {
   const { services, isWhole } = servicesBehind(meter, c)
   const mains = services.map(e => {
     const kind = c.ask(e.facts.mainKind)
-    return kind === 'main breaker' || kind === 'fused main' ? c.ask(e.facts.mainAmps) : undefined
+    if (kind === 'main breaker' || kind === 'fused main') return c.ask(e.facts.mainAmps)
+    // Without one main it is the bus that says what the service is made for.
+    return hasSeveralMains(kind) ? c.ask(e.facts.busAmps) : undefined
   })
-  const largest = Math.max(0, ...mains.map(m => m ?? 0))
+  // A main passes what it is set for; a bus only what its mains take.
+  const largest = Math.max(
+    0,
+    ...mains.map((m, i) => (hasSeveralMains(valueOf(services[i], 'mainKind')) ? 0 : (m ?? 0))),
+  )
   const compare = (amps: number) =>
     ({
       left: amps,

@@ -1,5 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { isSpare } from '../../derive/spare'
 
 /** One conductor on a breaker terminal, unless it is marked for two. */
 export const doubledHot = defineRule({
@@ -18,7 +19,7 @@ export const doubledHot = defineRule({
   remedies: ['splice-and-pigtail', 'own-breaker'],
   traps: ['Some breakers are marked for two conductors: read it before calling it'],
   judge(breaker, c) {
-    if (c.ask(breaker.facts.role) === 'spare') return c.na(say('Spare'))
+    if (isSpare(c.site, breaker, c)) return c.na(say('Spare'))
     const count = c.ask(breaker.facts.conductorsOnTerminal)
     if (count === undefined) return c.undecided(say('The terminal has not been looked at'))
     if (count <= 1) return c.clear(say('One conductor'))

@@ -39,6 +39,7 @@ export const PANEL_LOOK_UPS = [
       'A hand tester proves nothing where there is no ground: the button of the breaker decides',
     ],
     only: [
+      { field: 'device', is: ['breaker'], isPresumed: true, otherwise: 'A fuse has no button' },
       { field: 'protection', is: ['GFCI', 'AFCI', 'dual'], otherwise: 'No protective breaker' },
     ],
     field: 'testButton',
@@ -63,6 +64,7 @@ export const PANEL_LOOK_UPS = [
       'An interactive inverter stops when it loses the line: its breaker needs none (705.12)',
     ],
     only: [
+      { field: 'device', is: ['breaker'], isPresumed: true, otherwise: 'A fuse' },
       { field: 'role', is: ['backfed source'], otherwise: 'Not backfed' },
       {
         field: 'sourceKind',
@@ -89,7 +91,10 @@ export const PANEL_LOOK_UPS = [
       'A nail, a wire or a screw through the handles is no tie',
       'Two single breakers nailed together are no two-pole breaker',
     ],
-    only: [{ field: 'poles', is: [2, 3], otherwise: 'One pole: judged with its circuit' }],
+    only: [
+      { field: 'device', is: ['breaker'], isPresumed: true, otherwise: 'A fuse has no handle' },
+      { field: 'poles', is: [2, 3], otherwise: 'One pole: judged with its circuit' },
+    ],
     field: 'handleTie',
     as: 'tie',
     says: { improvised: 'The handles are held together by an improvised part' },

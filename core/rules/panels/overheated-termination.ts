@@ -1,5 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { isSpare } from '../../derive/spare'
 
 export const overheatedTermination = defineRule({
   id: 'overheated-termination',
@@ -20,7 +21,7 @@ export const overheatedTermination = defineRule({
     'A hot breaker at half load: first the terminal, then the stab, then the breaker, not the wire size',
   ],
   judge(breaker, c) {
-    if (c.ask(breaker.facts.role) === 'spare') return c.na(say('Spare'))
+    if (isSpare(c.site, breaker, c)) return c.na(say('Spare'))
     const state = c.ask(breaker.facts.termination)
     if (state === undefined) return c.undecided(say('The terminal has not been looked at'))
     if (state === 'sound') return c.clear(say('Sound'))

@@ -1,5 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { whereSeen } from '../../model/house'
 
 export const tandemMisplaced = defineRule({
   id: 'tandem-misplaced',
@@ -20,6 +21,9 @@ export const tandemMisplaced = defineRule({
     'Some panels take twins in a few marked spaces',
   ],
   judge(breaker, c) {
+    const { device } = breaker.facts
+    const kind = whereSeen(device) && c.ask(device)
+    if (kind !== undefined && kind !== 'breaker') return c.na(say('A fuse'))
     const half = c.ask(breaker.facts.half)
     if (half === undefined) {
       // The half is part of where a breaker is; one without it takes the whole space.

@@ -1,4 +1,4 @@
-import { setsOf } from '../../derive/service-sets'
+import { serviceConductors } from '../../derive/service-conductors'
 import { roleOf } from '../../derive/service-role'
 import type { Context } from '../../engine/context'
 import { defineRule } from '../../engine/rule'
@@ -77,9 +77,10 @@ function isSettled(
   metal: TableMetal | undefined,
   c: Context,
 ): boolean {
-  const service = c.ask(enclosure.facts.serviceSize)
-  const serviceMetal = c.ask(enclosure.facts.serviceMetal)
-  const sets = setsOf(enclosure, c)
+  const conductors = serviceConductors(c.site, enclosure, c)
+  const service = conductors.size()
+  const serviceMetal = conductors.metal()
+  const sets = conductors.sets()
   if (size === undefined || service === undefined) return false
   // What is not known of the metals is taken both ways.
   const metals: readonly TableMetal[] = metal ? [metal] : ['copper', 'aluminum']

@@ -1,7 +1,7 @@
 import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { setsOf } from '../../derive/service-sets'
+import { serviceConductors } from '../../derive/service-conductors'
 import {
   sizeIndex,
   standardRatings,
@@ -45,16 +45,17 @@ export const serviceConductor = defineRule({
     if (role.value !== 'service') return c.na(say('Not the service disconnect'))
     const kind = c.ask(enclosure.facts.mainKind)
     const amps = c.ask(enclosure.facts.mainAmps)
-    const size = c.ask(enclosure.facts.serviceSize)
-    const metal = c.ask(enclosure.facts.serviceMetal)
+    const service = serviceConductors(c.site, enclosure, c)
+    const size = service.size()
+    const metal = service.metal()
     if (kind === 'main lugs' || kind === 'split bus')
       return c.na(say('No single main: the mains together answer for it'))
     if (kind === undefined || amps === undefined || size === undefined || metal === undefined)
       return c.undecided(say('The main or the service conductors have not been read'))
     const isOldStar = c.site.edition < 2017 ? c.ask(c.site.premises.facts.supply) : undefined
-    const insulation = c.ask(enclosure.facts.serviceInsulationC)
+    const insulation = service.insulationC()
     const terminals = sizeIndex(size) > sizeIndex('1') || amps > 100 ? 75 : 60
-    const sets = setsOf(enclosure, c)
+    const sets = service.sets()
     const column = Math.min(terminals, insulation ?? terminals) as 60 | 75
     const ordinary = sets * (tableAmpacity(size, metal, column, c.site.edition) ?? 0)
     const rounded = standardRatings(c.site.edition).find(r => r >= ordinary) ?? ordinary
@@ -85,7 +86,7 @@ export const serviceConductor = defineRule({
         ) ?? 0)
     )
       return c.undecided(say('Allowed with 75 °C insulation, not with 60 °C'), working, [
-        enclosure.facts.serviceInsulationC,
+        service.facts.insulationC,
       ])
     if (amps <= rounded)
       return c.clear(

@@ -1,4 +1,5 @@
 import { roleOf } from '../../derive/service-role'
+import { serviceRating } from '../../derive/service-rating'
 import { serviceLoadOf } from '../../derive/service-load'
 import { defineRule } from '../../engine/rule'
 import type { Context } from '../../engine/context'
@@ -90,7 +91,7 @@ function sharedMain(
   enclosure: Subject<'enclosure'>,
   c: Context,
 ): { amps: number | undefined; isOpen: boolean } {
-  let amps: number | undefined = c.ask(enclosure.facts.mainAmps)
+  let amps = serviceRating(c.site, enclosure, c)
   let isOpen = false
   for (const other of c.site.all.enclosure) {
     if (other === enclosure) continue
@@ -98,7 +99,7 @@ function sharedMain(
     c.rest(role.rests)
     if (role.value === undefined) isOpen = true
     if (role.value !== 'service') continue
-    const more = c.ask(other.facts.mainAmps)
+    const more = serviceRating(c.site, other, c)
     amps = amps === undefined || more === undefined ? undefined : amps + more
   }
   return { amps, isOpen }

@@ -1,0 +1,38 @@
+import type { Fact, Subject, Unseen } from '../model/house'
+import { tableAmpacity, wholeDwellingRating, type Column } from '../tables/ampacity'
+import { serviceConductors } from './service-conductors'
+import type { Site } from './site'
+
+/** One who asks for facts and keeps what was asked. */
+interface Asker {
+  ask<V>(fact: Fact<V> | Unseen): V | undefined
+}
+
+/** Enclosures without a main that all current passes: nobody can read one there. */
+const WITHOUT_MAIN: ReadonlySet<string | undefined> = new Set(['main lugs', 'split bus'])
+export const hasSeveralMains = (kind: string | undefined): boolean => WITHOUT_MAIN.has(kind)
+
+/**
+ * Amperes a service disconnect can bring in: its main; where several mains share a bus, what bus and service
+ * conductors bear. 230.79, 230.42.
+ */
+export function serviceRating(
+  site: Site,
+  enclosure: Subject<'enclosure'>,
+  asker: Asker,
+): number | undefined {
+  if (!hasSeveralMains(asker.ask(enclosure.facts.mainKind)))
+    return asker.ask(enclosure.facts.mainAmps)
+  const bus = asker.ask(enclosure.facts.busAmps)
+  const conductors = serviceConductors(site, enclosure, asker)
+  const size = conductors.size()
+  const metal = conductors.metal()
+  const insulation = conductors.insulationC()
+  if (bus === undefined || !size || !metal || insulation === undefined) return undefined
+  const sets = conductors.sets()
+  const column = Math.min(75, insulation) as Column
+  const ordinary = sets * (tableAmpacity(size, metal, column, site.edition) ?? 0)
+  // The reduced dwelling sizes are of single conductors. 310.12.
+  const dwelling = sets === 1 && insulation !== 60 ? (wholeDwellingRating(size, metal) ?? 0) : 0
+  return Math.min(bus, Math.max(ordinary, dwelling))
+}
