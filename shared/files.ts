@@ -2,6 +2,7 @@
 import { z } from 'zod'
 import { EDITIONS, JOB_STAGES, plainText, schoolById, VOICES, type OwnFacts } from '../core'
 import { RULE_IDS } from '../core/model/rule-ids'
+import { PaperOut } from './api'
 
 export const Day = z
   .string()
@@ -21,6 +22,9 @@ export const Signed = z.object({
 })
 export type Signed = z.infer<typeof Signed>
 export const SignedList = z.object({ signed: z.array(Signed) })
+/** What a link shows: the report as it was signed last, or as it stands where nobody has signed it. */
+export const SharedReport = z.object({ paper: PaperOut, signed: Signed.nullable() })
+export type SharedReport = z.infer<typeof SharedReport>
 export const Sign = z.strictObject({
   voice: z.enum(VOICES),
   by: plainText(120).trim().min(1, 'a report is signed by somebody'),

@@ -86,6 +86,7 @@ export const ROUTES: readonly Route[] = [
   route('POST', '/api/jobs/:jobId/links', 'assessor', 'json'),
   route('DELETE', '/api/jobs/:jobId/links/:linkId', 'assessor'),
   route('GET', '/api/shared/:token', 'link'),
+  route('GET', '/api/shared/:token/signed.pdf', 'link'),
   route('POST', '/api/demo/reset', 'owner', 'json', 'import'),
 ]
 

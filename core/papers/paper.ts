@@ -61,6 +61,9 @@ export interface Paper {
   readonly blocks: readonly Block[]
 }
 
+/** Words as a sentence of a paper: a capital at its head, one full stop at its end. */
+export const asSentence = (words: string): string =>
+  `${words.charAt(0).toUpperCase()}${words.slice(1).replace(/[.\s]+$/, '')}.`
 /** A title within a sentence: abbreviations keep their capitals. */
 export const withinSentence = (title: string): string =>
   /^[A-Z][A-Z]/.test(title) ? title : title.charAt(0).toLowerCase() + title.slice(1)

@@ -17,7 +17,7 @@ import { boxFillSvg } from '../drawings/box-fill'
 import { circuitTreeSvgs } from '../drawings/circuit-tree'
 import { panelFaceSvg } from '../drawings/panel-face'
 import { tellFindings, type LeftOut, type Told as ToldFinding } from './edits'
-import { withinSentence, type Block, type FindingMark, type Paper } from './paper'
+import { asSentence, withinSentence, type Block, type FindingMark, type Paper } from './paper'
 import { returnVisitsOf, sheetOf } from './rechecks'
 import { shortForm } from './short-forms'
 
@@ -123,7 +123,8 @@ function foundWords(f: ToldFinding): string {
   const byHand = f.byHand
     ? ` Weighed by hand (computed: ${f.byHand.computed}): ${f.byHand.reason}.`
     : ''
-  return `${(f.own ?? f.why).replace(/[.\s]+$/, '')}.${grade}${byHand}`
+  const words = f.own === undefined ? asSentence(f.why) : `${f.own.replace(/[.\s]+$/, '')}.`
+  return `${words}${grade}${byHand}`
 }
 
 /** Photographs of things, each once. */
@@ -293,11 +294,23 @@ function allowedBlocks({ allowed }: Told): Block[] {
     say(
       'Below today’s rule, lawful when it was installed. The work that ends it is said with each.',
     ),
-    ...allowed.flatMap(g => [
-      say(`${g.first.title}: ${placesOf(g)}`, 'strong'),
-      say([`${g.first.why}.`, g.first.standingWhy ?? ''].join(' ').trim()),
-    ]),
+    ...[...byTitle(allowed)].flatMap(([title, groups]) => {
+      const [only, ...others] = groups.map(g => ({
+        places: placesOf(g),
+        words: [g.first.why, g.first.standingWhy ?? ''].filter(Boolean).map(asSentence).join(' '),
+      }))
+      if (!only) return []
+      // What differs by year or room is told once, with its places under it.
+      return others.length === 0
+        ? [say(`${title}: ${only.places}`, 'strong'), say(only.words)]
+        : [say(title, 'strong'), list([only, ...others].map(o => `${o.places}. ${o.words}`))]
+    }),
   ]
+}
+function byTitle(groups: readonly FindingGroup[]): Map<string, readonly FindingGroup[]> {
+  const titles = new Map<string, readonly FindingGroup[]>()
+  for (const g of groups) titles.set(g.first.title, [...(titles.get(g.first.title) ?? []), g])
+  return titles
 }
 
 /** What nobody has answered within the scope: questions, and places nobody has attested. */

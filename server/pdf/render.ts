@@ -112,6 +112,9 @@ const isHead = (b: Block | undefined): boolean =>
   b?.kind === 'heading' || (b?.kind === 'text' && b.tone === 'strong')
 /** Rows of a list or table that go with their heading; the rest may run on to the next page. */
 const WITH_HEAD = 3
+/** Fewer than these are not left to stand alone on the next page. */
+const FEW = 3
+/** A table of more rows says its columns again on each page; a short one runs on without. */
 const SHORT_TABLE = 14
 
 /** Headings with the first of what they head in one piece; pictures that follow each other side by side. */
@@ -139,38 +142,58 @@ function contentsOf(
       if (first?.kind === 'text' && after?.kind === 'text' && after.tone === 'soft') {
         stack.push(contentOf(after))
         i++
+        // And so does what it looks like.
+        const [row, taken] = pictureRow(blocks, i, images)
+        if (row) stack.push(row)
+        i += taken
       }
       contents.push({ stack, unbreakable: true } as Content)
       if (rest) contents.push(contentOf(rest))
       continue
     }
-    if (block?.kind !== 'picture') {
-      contents.push(contentOf(block as Exclude<Block, Picture>))
-      i++
-      continue
-    }
-    const next = blocks[i + 1]
-    const pair: readonly Picture[] = next?.kind === 'picture' ? [block, next] : [block]
-    i += pair.length
-    contents.push({
-      columns: pair.map(p => pictureContent(p, images.get(p))),
-      columnGap: 14,
-      margin: [0, 2, 0, 8],
-    } as Content)
+    const [row, taken] = pictureRow(blocks, i, images)
+    contents.push(row ?? contentOf(block as Plain))
+    i += Math.max(1, taken)
   }
   return contents
 }
 type Plain = Exclude<Block, Picture>
+/** The picture at a place of a paper, with the next one beside it; and how many those are. */
+function pictureRow(
+  blocks: readonly Block[],
+  at: number,
+  images: ReadonlyMap<Picture, string>,
+): readonly [Content | undefined, number] {
+  const [block, next] = [blocks[at], blocks[at + 1]]
+  if (block?.kind !== 'picture') return [undefined, 0]
+  const pair: readonly Picture[] = next?.kind === 'picture' ? [block, next] : [block]
+  return [
+    {
+      columns: pair.map(p => pictureContent(p, images.get(p))),
+      columnGap: 14,
+      margin: [0, 2, 0, 8],
+    } as Content,
+    pair.length,
+  ]
+}
 /** What of a block stays with the heading above it, and what may go on without it. */
 function split(block: Block): readonly [Plain | undefined, Plain | undefined] {
   if (block.kind === 'text') return [block, undefined]
-  if (block.kind === 'table')
-    return block.rows.length <= SHORT_TABLE ? [block, undefined] : [undefined, undefined]
+  if (block.kind === 'table') {
+    const { rows } = block
+    if (rows.length > SHORT_TABLE) return [undefined, undefined]
+    if (rows.length < WITH_HEAD + FEW) return [block, undefined]
+    return [
+      { ...block, rows: rows.slice(0, WITH_HEAD) },
+      { ...block, head: [], rows: rows.slice(WITH_HEAD) },
+    ]
+  }
   if (block.kind !== 'list' && block.kind !== 'checks') return [undefined, undefined]
-  const rest = block.items.slice(WITH_HEAD)
+  const { items } = block
+  if (items.length < WITH_HEAD + FEW) return [block, undefined]
   return [
-    { ...block, items: block.items.slice(0, WITH_HEAD) },
-    rest.length > 0 ? { ...block, items: rest } : undefined,
+    { ...block, items: items.slice(0, WITH_HEAD) },
+    { ...block, items: items.slice(WITH_HEAD) },
   ]
 }
 const PICTURE_W = 244
@@ -224,9 +247,15 @@ function contentOf(block: Exclude<Block, { kind: 'picture' }>): Content {
     case 'checks':
       return {
         stack: block.items.map(item => ({
-          columns: [
-            { width: 16, canvas: [{ type: 'rect', x: 0, y: 2, w: 9, h: 9, lineColor: INK }] },
-            { text: printable(item) },
+          // A box stands with its words.
+          unbreakable: true,
+          stack: [
+            {
+              columns: [
+                { width: 16, canvas: [{ type: 'rect', x: 0, y: 2, w: 9, h: 9, lineColor: INK }] },
+                { text: printable(item) },
+              ],
+            },
           ],
           margin: [0, 1, 0, 2],
         })),
@@ -252,10 +281,13 @@ function tableOf({ head, rows, widths, figures = [] }: Block & { kind: 'table' }
   })
   return {
     table: {
-      headerRows: 1,
+      headerRows: head.length > 0 ? 1 : 0,
       dontBreakRows: true,
       widths: widths.map(w => `${(100 * w) / total}%`),
-      body: [head.map((t, i) => cell(t, i, 'head')), ...rows.map(r => r.map((t, i) => cell(t, i)))],
+      body: [
+        ...(head.length > 0 ? [head.map((t, i) => cell(t, i, 'head'))] : []),
+        ...rows.map(r => r.map((t, i) => cell(t, i))),
+      ],
     },
     layout: {
       hLineWidth: (i: number) => (i === 0 ? 0 : 0.5),

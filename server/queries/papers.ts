@@ -26,6 +26,20 @@ export const signedByName = (db: Db, jobId: string, name: string): Promise<Signe
     .where('job_id', '=', jobId)
     .where('name', '=', name)
     .executeTakeFirst()
+/** The last revision that was signed of a report. */
+export const latestSigned = (
+  db: Db,
+  jobId: string,
+  voice: string,
+): Promise<SignedRow | undefined> =>
+  db
+    .selectFrom('signed')
+    .selectAll()
+    .where('job_id', '=', jobId)
+    .where('voice', '=', voice)
+    .orderBy('number', 'desc')
+    .limit(1)
+    .executeTakeFirst()
 export const addSigned = (db: Db, row: Insertable<SignedTable>) =>
   db.insertInto('signed').values(row).execute()
 export const removeSigned = (db: Db, jobId: string, name: string) =>

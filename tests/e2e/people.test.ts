@@ -1,5 +1,6 @@
 import type { Browser, Page } from 'puppeteer-core'
 import { Appended, JobList } from '#shared/api'
+import { Signed } from '#shared/files'
 import { Access, Audit, MadeLink, People } from '#shared/people'
 import {
   clickText,
@@ -264,9 +265,33 @@ describe('jobs of people', () => {
     const view = await page(HAND)
     await goTo(view, `${server.url}/read/${link.token}`)
     await hasText(view, '[data-testid="report"] header', 'Linked')
+    await hasText(view, '[data-testid="link-unsigned"]', 'may still change')
+    expect((await fetch(`${server.url}/api/shared/${link.token}/signed.pdf`)).status).toBe(404)
+    // Once signed, the link shows what was signed, and the very file.
+    const sign = {
+      by: 'Olive Owner',
+      on: '2026-03-04',
+      discloses: 'nothing looked at yet',
+      changes: '',
+    }
+    const made = await owner.send('POST', `/api/jobs/${job}/signed`, {
+      voice: 'inspector',
+      ...sign,
+    })
+    const { name } = Signed.parse(await made.json())
+    await goTo(view, `${server.url}/read/${link.token}`)
+    await hasText(
+      view,
+      '[data-testid="link-signed"]',
+      'Signed by Olive Owner on 2026-03-04, revision 1',
+    )
+    const bytes = async (response: Response) => Buffer.from(await response.arrayBuffer())
+    const shown = await bytes(await fetch(`${server.url}/api/shared/${link.token}/signed.pdf`))
+    expect(shown.equals(await bytes(await owner.get(`/api/jobs/${job}/signed/${name}`)))).toBe(true)
     expect((await fetch(`${server.url}/api/jobs/${job}`)).status).toBe(401)
     expect((await fetch(`${server.url}/api/shared/${'x'.repeat(43)}`)).status).toBe(410)
     await owner.send('DELETE', `/api/jobs/${job}/links/${link.id}`)
+    expect((await fetch(`${server.url}/api/shared/${link.token}/signed.pdf`)).status).toBe(410)
     await goTo(view, `${server.url}/read/${link.token}`)
     await hasText(view, '[data-testid="link-over"]', 'no longer good')
     expect(

@@ -7,7 +7,7 @@ import { markedPicture } from '../../server/pdf/pictures'
 import { printable } from '../../server/pdf/printable'
 import { renderPdf } from '../../server/pdf/render'
 import { observe, type Node } from '../support/house'
-import { pagesOf } from '../support/pdf'
+import { boxesOf, pagesOf } from '../support/pdf'
 
 const { resolve } = createRequire(__filename)
 const font = (weight: number) =>
@@ -45,6 +45,57 @@ describe('papers as PDF', () => {
     },
     60_000,
   )
+  it('a box to tick stands with all of its words, and a photograph with what it shows', async () => {
+    const words = 'many words that fill more than a line, '.repeat(5)
+    const items = Array.from({ length: 90 }, (_, n) => `begin${n} ${words.slice(0, 40 * (n % 7))}.`)
+    const finding = (n: number): Paper['blocks'] => [
+      { kind: 'text', tone: 'strong', text: `Finding ${n}` },
+      { kind: 'text', text: words.slice(0, 60 * (n % 4)) || 'few' },
+      { kind: 'text', tone: 'soft', text: 'Repair.' },
+      { kind: 'picture', hash: 'x', caption: `shown ${n}.`, marks: '' },
+    ]
+    const paper: Paper = {
+      id: 'x',
+      title: 'Paper',
+      subtitle: '',
+      running: 'Paper',
+      blocks: [
+        { kind: 'heading', level: 1, text: 'To tick' },
+        { kind: 'checks', items },
+        ...Array.from({ length: 60 }, (_, n) => finding(n)).flat(),
+      ],
+    }
+    const photograph = await sharp({
+      create: { width: 320, height: 240, channels: 3, background: 'gray' },
+    })
+      .jpeg()
+      .toBuffer()
+    const pdf = await renderPdf(paper, FONTS, { pictureOf: () => Promise.resolve(photograph) })
+    const pages = pagesOf(pdf).map(squeezed)
+    expect(pages.length).toBeGreaterThan(8)
+    const begun = pages.map(page => page.match(/begin\d+/g)?.length ?? 0)
+    expect(boxesOf(pdf)).toEqual(begun)
+    for (let n = 0; n < 60; n++) {
+      const on = pages.filter(page => page.includes(`shown${n}.`))
+      expect([n, on.length, on[0]?.includes(`Finding${n}`)]).toEqual([n, 1, true])
+    }
+  }, 60_000)
+  it('a table that runs on says its rows once each, in order', async () => {
+    const rows = Array.from({ length: 9 }, (_, n) => [`row${n}.`, 'answer'])
+    const paper: Paper = {
+      id: 'x',
+      title: 'Paper',
+      subtitle: '',
+      running: 'Paper',
+      blocks: [
+        { kind: 'heading', level: 1, text: 'Questions' },
+        { kind: 'table', head: ['Question', 'Answer'], rows, widths: [1, 1] },
+      ],
+    }
+    const text = (await pagesOfPaper(paper)).join('')
+    expect(text.match(/row\d\./g)).toEqual(rows.map(r => r[0]))
+    expect(text.split('Question').length).toBe(3)
+  }, 60_000)
   it('a paper of 60 pages is set in a few seconds', async () => {
     const paper = reportPaper(house, 'inspector')
     const thrice = { ...paper, blocks: [...paper.blocks, ...paper.blocks, ...paper.blocks] }

@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import type { Paper } from '#core'
-import { PaperOut } from '#shared/api'
+import { SharedReport, type Signed } from '#shared/files'
 
 const route = useRoute()
 const paper = shallowRef<Paper>()
+const signed = shallowRef<Signed | null>(null)
+const at = `/api/shared/${encodeURIComponent(String(route.params.token))}`
 const problem = ref('')
 onMounted(async () => {
   try {
-    const read = await api(
-      `/api/shared/${encodeURIComponent(String(route.params.token))}`,
-      PaperOut,
-    )
-    paper.value = read as Paper
+    const read = await api(at, SharedReport)
+    paper.value = read.paper as Paper
+    signed.value = read.signed
   } catch (error) {
     problem.value = (error as Error).message
   }
@@ -30,7 +30,35 @@ onMounted(async () => {
       data-testid="link-over"
     />
     <p v-else-if="!paper" class="soft" role="status">Opening the report</p>
-    <PaperSheet v-else :paper="paper" />
+    <template v-else>
+      <UAlert
+        v-if="signed"
+        color="success"
+        variant="subtle"
+        icon="lucide:check"
+        :title="`Signed by ${signed.signedBy} on ${signed.signedOn}, revision ${signed.number}`"
+        :description="`Seal ${signed.hash}. What was recorded since is not in it.`"
+        :actions="[
+          {
+            label: 'PDF as signed',
+            icon: 'lucide:download',
+            to: `${at}/signed.pdf`,
+            external: true,
+          },
+        ]"
+        data-testid="link-signed"
+      />
+      <UAlert
+        v-else
+        color="warning"
+        variant="subtle"
+        icon="lucide:history"
+        title="Not signed yet"
+        description="This is the report as it stands now; it may still change."
+        data-testid="link-unsigned"
+      />
+      <PaperSheet :paper="paper" />
+    </template>
   </main>
 </template>
 

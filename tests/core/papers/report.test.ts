@@ -50,6 +50,36 @@ describe('one record, four texts', () => {
     expect(corrections).not.toContain('Settled by:')
     expect(shown).toContain('Settled by:')
   })
+  it('what may remain is told once, every place of it, in sentences', () => {
+    for (const voice of ['inspector', 'electrician'] as const) {
+      const { blocks } = reportPaper(demo, voice)
+      const from = blocks.findIndex(b => b.kind === 'heading' && b.text === 'Allowed to remain')
+      const to = blocks.findIndex((b, i) => i > from && b.kind === 'heading')
+      const chapter = blocks.slice(from, to)
+      const titles = chapter.flatMap(b =>
+        b.kind === 'text' && b.tone === 'strong' ? [b.text.replace(/:.*/, '')] : [],
+      )
+      expect(titles.length).toBeGreaterThan(8)
+      expect(new Set(titles).size).toBe(titles.length)
+      const told = chapter.flatMap(b =>
+        b.kind === 'text' ? [b.text] : b.kind === 'list' ? b.items : [],
+      )
+      const allowed = assess(demo).results.filter(r => r.outcome === 'allowed')
+      const short = allowed.filter(r => r.rule === 'multiwire-no-common-trip')
+      expect(short.length).toBeGreaterThan(1)
+      for (const r of short) expect(told.some(t => t.includes(r.subject.label))).toBe(true)
+      for (const t of told) expect(t).toMatch(/^[A-Z0-9]/)
+    }
+  })
+  it('what was found begins with a capital, in the words of the record', () => {
+    const { blocks } = reportPaper(demo, 'inspector')
+    const after = blocks.flatMap((b, i) => {
+      const next = blocks[i + 1]
+      return b.kind === 'text' && b.tone === 'strong' && next?.kind === 'text' ? [next.text] : []
+    })
+    expect(after.length).toBeGreaterThan(40)
+    for (const text of after) expect(text).toMatch(/^[A-Z0-9]/)
+  })
   it('what is open is never called fine', () => {
     const bare = houseOf(panel([{ id: 'b', space: 1 }]))
     for (const voice of REPORT_VOICES) {

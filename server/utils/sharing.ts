@@ -1,9 +1,11 @@
-import { ReportQuery } from '../../../shared/api'
-import { findJob } from '../../queries/jobs'
-import { linkByToken } from '../../queries/people'
+import type { H3Event } from 'h3'
+import { ReportQuery } from '../../shared/api'
+import { findJob } from '../queries/jobs'
+import { latestSigned } from '../queries/papers'
+import { linkByToken } from '../queries/people'
 
-/** One report, for whoever holds the link, until it expires. */
-export default defineEventHandler(async event => {
+/** The job a link opens, and its report as it was signed last; refused where the link is over. */
+export async function requireLink(event: H3Event) {
   const db = await useDb()
   const link = await linkByToken(db, tokenHash(getRouterParam(event, 'token') ?? ''))
   const isOver = !link || link.revoked_at !== null || Date.parse(link.expires_at) < Date.now()
@@ -13,6 +15,5 @@ export default defineEventHandler(async event => {
   }
   const { voice } = ReportQuery.parse({ voice: link.voice })
   await audit(event, 'report read by link', link.id, job.id)
-  setHeader(event, 'content-type', 'application/json; charset=utf-8')
-  return heavyText({ kind: 'report', file: databaseFile(), jobId: job.id, voice })
-})
+  return { job, voice, signed: await latestSigned(db, job.id, voice) }
+}
