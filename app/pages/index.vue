@@ -102,22 +102,38 @@ async function more() {
 }
 watchDebounced([search, stage], () => void load(), { debounce: 120 })
 
-async function load() {
-  problem.value = ''
+/** What this device has of its own: jobs the server has not counted, and the list as it was last. */
+async function readDevice() {
   await device.ready
-  local.value = await device.replica.jobs
-    .filter(device.isOwn)
-    .toArray()
-    .catch(() => [])
-  lastList.value = (await device.replica.recall<JobSummary[]>('list').catch(() => undefined)) ?? []
+  const [own, last] = await Promise.all([
+    device.replica.jobs
+      .filter(device.isOwn)
+      .toArray()
+      .catch(() => []),
+    device.replica.recall<JobSummary[]>('list').catch(() => undefined),
+  ])
+  local.value = own
+  lastList.value = last ?? []
+}
+/** The newest question: an answer to an earlier one that comes late is let go. */
+let asked = 0
+async function load() {
+  const mine = ++asked
+  problem.value = ''
+  const isNarrowed = isFiltered.value
+  // Nothing on the device is shown among what was searched for, so nobody waits for it.
+  const reading = readDevice()
+  if (!isNarrowed) await reading
   try {
     const answer = await api(listUrl(0), JobList)
+    if (mine !== asked) return
     listed.value = answer.jobs
     total.value = answer.total
     isDemo.value = answer.isDemo
     isOffline.value = false
-    if (!isFiltered.value) await device.replica.keep('list', answer.jobs).catch(() => undefined)
+    if (!isNarrowed) await device.replica.keep('list', answer.jobs).catch(() => undefined)
   } catch (error) {
+    if (mine !== asked) return
     isOffline.value = error instanceof ApiFailure && error.code === 'offline'
     if (!isOffline.value) problem.value = (error as Error).message
   }
