@@ -17,8 +17,14 @@ import { likeness, simulateHouse, wholeSite, type Recipe } from '../core/simulat
 import { readingsOfHouse } from '../core/simulate/simulated'
 import { HouseMeters } from '../core/simulate/meters'
 
-/** Houses with everything they may have, ordinary ones, and a small one. */
-const HOUSES = [{ seed: 1, isWhole: true }, { seed: 2 }, { seed: 3 }, { seed: 4, isSmall: true }]
+/** Houses with everything they may have, ordinary ones, a small one, and one with a split bus. */
+const HOUSES = [
+  { seed: 1, isWhole: true },
+  { seed: 2 },
+  { seed: 3 },
+  { seed: 4, isSmall: true },
+  { seed: 7 },
+]
 /** Ways kept of each rule: enough to be surprised, few enough to read. */
 const MOST = 8
 const KINDS: readonly Kind[] = [
@@ -38,8 +44,8 @@ const KINDS: readonly Kind[] = [
 ]
 /** Said of the visit or the house as a whole, not of how it is wired. */
 const NOT_WIRING = new Set<string>([
-  // What instruments read follows from what is wrong; it is not what is wrong.
-  ...Object.values(READING_FIELDS),
+  // What instruments read follows from what is wrong; it is not what is wrong. A jumper is.
+  ...Object.values(READING_FIELDS).filter(f => f !== 'hasNeutralGroundJumper'),
   'groundClampA',
   'temperatureC',
   'legAToNeutralV',

@@ -283,7 +283,7 @@ export class HouseMeters {
     const [first, second] = legs
     return {
       temperatureC: this.#err(warm, 0, 0.4, 1),
-      ...(valueOf(b, 'role') === 'feeder' && { loadAmps: this.#fine(amps) }),
+      ...(valueOf(b, 'role') !== 'branch' && { loadAmps: this.#fine(amps) }),
       ...(valueOf(b, 'poles') === 2 &&
         first !== undefined &&
         second !== undefined && {

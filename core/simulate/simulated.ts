@@ -110,12 +110,18 @@ export function likeness(site: Site, thing: Subject): string {
         valueOf(thing, 'slots'),
         valueOf(site.roomOf(thing), 'use'),
         valueOf(thing, 'appliance'),
+        valueOf(thing, 'ground'),
       ].join('|')
     case 'circuit':
       return [valueOf(thing, 'supplies'), valueOf(thing, 'requiredUse')].join('|')
     case 'segment': {
       const circuit = site.get(thing.parent ?? undefined, 'circuit')
-      return `${valueOf(circuit, 'supplies')}|${valueOf(thing, 'size')}`
+      return [
+        valueOf(circuit, 'supplies'),
+        valueOf(thing, 'size'),
+        valueOf(thing, 'wiring'),
+        valueOf(thing, 'conductors'),
+      ].join('|')
     }
     case 'breaker':
       return [

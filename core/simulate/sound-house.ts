@@ -154,6 +154,17 @@ const ALUMINUM: Node = {
   egcSize: gauge('8'),
   egcMetal: 'aluminum',
 }
+/** Single conductors in pipe. */
+const PIPE: Node = {
+  wiring: read('steel conduit'),
+  surface: 'copper color',
+}
+/** Where a run of aluminum is spliced to the leads of its device. */
+const TO_COPPER: Node = {
+  splice: 'aluminum to copper',
+  connector: 'set-screw lug',
+  connectorListing: 'aluminum to copper',
+}
 const CIRCUIT: Node = {
   requiredUse: 'none',
   sharesNeutralWith: [],
@@ -304,6 +315,10 @@ export function soundHouse(
   const isMetalRaceway = has(0.4)
   const isJumper = has(0.3)
   const isTubing = has(0.3)
+  const hasGenerator = has(0.3)
+  const hasFuseBox = has(0.3)
+  // A house with everything has one panel with a main of its own.
+  const isSplit = !isWhole && has(0.15)
   const inSub = hasSub ? breakers.splice(-Math.ceil(breakers.length / 3)) : []
   // Whatever there is in it, 200 A carry it.
   const amps = isSmall ? 100 : 200
@@ -342,8 +357,19 @@ export function soundHouse(
     ...(hasShed && { buildings: [shed(draft)] }),
     enclosures: [
       meter(amps),
-      service(draft, amps, breakers, { hasSub, hasShed, isMetalRaceway, isJumper }),
+      service(draft, amps, breakers, {
+        feeds: [
+          ...(hasSub ? [SUB] : []),
+          ...(hasShed ? [SHED] : []),
+          ...(hasFuseBox ? [FUSES] : []),
+        ],
+        hasGenerator,
+        isSplit,
+        isMetalRaceway,
+        isJumper,
+      }),
       ...(hasSub ? [subPanel(draft, SUB, inSub)] : []),
+      ...(hasFuseBox ? [fuseBox(draft, room)] : []),
     ],
     electrodes: [
       {
@@ -476,12 +502,57 @@ const meter = (amps: number): Node => ({
 })
 
 interface ServiceParts {
-  readonly hasSub: boolean
-  readonly hasShed: boolean
+  /** Panels fed from it. */
+  readonly feeds: readonly Feed[]
+  readonly hasGenerator: boolean
+  /** An old service panel with a split bus. */
+  readonly isSplit: boolean
   readonly isMetalRaceway: boolean
   readonly isJumper: boolean
 }
-const feederBreaker = (panel: { readonly id: string; readonly name: string }): Node => ({
+/** Two bus sections, the lower one behind one of six mains at most, as panels were made until the early 1980s. */
+const SPLIT_YEAR = 1972
+const MOST_MAINS = 6
+const SPLIT_BUS: Node = {
+  mainKind: 'split bus',
+  bus: 'split bus',
+  upperMains: MOST_MAINS,
+  areDisconnectsApart: false,
+  hasAddedUpper: false,
+}
+/** The same breakers on a split bus: what takes two poles above the gap as far as there is room, the rest below. */
+function split(breakers: Breakers): Breakers {
+  const lowerMain: Node = {
+    ...BREAKER,
+    id: 'lower-main',
+    label: 'Lower section',
+    poles: 2,
+    handleTie: 'common trip',
+    ratingAmps: read(100),
+    role: 'main of the lower section',
+    section: 'upper',
+  }
+  let room = MOST_MAINS - 1
+  const within = (b: Node, section: string): Node => ({ ...b, section })
+  const upper: Breakers = [lowerMain]
+  const lower: Breakers = []
+  for (const b of breakers) {
+    if (Array.isArray(b)) {
+      const [one, other] = b as readonly [Node, Node]
+      lower.push([within(one, 'lower'), within(other, 'lower')])
+    } else if ((b as Node).poles === 2 && room > 0) {
+      upper.push(within(b as Node, 'upper'))
+      room--
+    } else lower.push(within(b as Node, 'lower'))
+  }
+  return [...upper, ...lower]
+}
+
+interface Feed {
+  readonly id: string
+  readonly name: string
+}
+const feederBreaker = (panel: Feed): Node => ({
   ...BREAKER,
   id: `to-${panel.id}`,
   label: panel.name,
@@ -490,14 +561,23 @@ const feederBreaker = (panel: { readonly id: string; readonly name: string }): N
   ratingAmps: read(60),
   role: 'feeder',
 })
+/** Where the cord of a portable generator comes in; it holds itself by a screw. */
+const GENERATOR: Node = {
+  ...BREAKER,
+  id: 'generator',
+  label: 'Generator inlet',
+  poles: 2,
+  handleTie: 'common trip',
+  ratingAmps: read(30),
+  role: 'backfed source',
+  sourceKind: 'generator',
+  hasHoldDown: true,
+}
 
 function service(draft: Draft, amps: number, breakers: Breakers, parts: ServiceParts): Node {
-  const { hasSub, hasShed, isMetalRaceway, isJumper } = parts
-  const placed = place([
-    ...breakers,
-    ...(hasSub ? [feederBreaker(SUB)] : []),
-    ...(hasShed ? [feederBreaker(SHED)] : []),
-  ])
+  const { feeds, hasGenerator, isSplit, isMetalRaceway, isJumper } = parts
+  const all = [...breakers, ...feeds.map(feederBreaker), ...(hasGenerator ? [GENERATOR] : [])]
+  const placed = place(isSplit ? split(all) : all)
   const used = placed.reduce((most, b) => Math.max(most, (b.space as number) + 2), 0)
   const wire = amps > 150 ? '3/0' : amps > 100 ? '1/0' : '3'
   return {
@@ -505,8 +585,7 @@ function service(draft: Draft, amps: number, breakers: Breakers, parts: ServiceP
     id: 'main',
     name: 'Service panel',
     marking: 'service disconnect',
-    mainKind: 'main breaker',
-    mainAmps: read(amps),
+    ...(isSplit ? SPLIT_BUS : { mainKind: 'main breaker', mainAmps: read(amps) }),
     busAmps: read(amps),
     bondMeans: isJumper ? 'wire jumper' : 'screw',
     ...(isJumper && { jumperSize: gauge('2'), jumperMetal: 'copper' }),
@@ -520,7 +599,11 @@ function service(draft: Draft, amps: number, breakers: Breakers, parts: ServiceP
     racewayBond: 'bonding bushing or jumper',
     electrodes: 'found',
     surge: 'present',
-    year: draft.year,
+    year: isSplit ? SPLIT_YEAR : draft.year,
+    ...(hasGenerator && {
+      hasSecondSource: true,
+      interlock: 'listed interlock or transfer switch',
+    }),
     feeder: {
       id: 'service',
       from: 'meter',
@@ -543,6 +626,67 @@ function service(draft: Draft, amps: number, breakers: Breakers, parts: ServiceP
 
 const SUB = { id: 'sub', name: 'Sub-panel', bars: 'sub' } as const
 const SHED = { id: 'shed', name: 'Shed panel', bars: 'shed' } as const
+const FUSES = { id: 'fuses', name: 'Fuse box', bars: 'fuses' } as const
+/** When the part of a house was wired that nobody has rewired. */
+const OLD = 1956
+
+/** What is left of an old house: plug fuses, and two-wire cable to receptacles that a ground-fault device protects. */
+function fuseBox(draft: Draft, room: AddRoom): Node {
+  const cellar = room('basement', 'Old cellar')
+  const old: Node = { year: OLD }
+  const outlet = (n: number): Node => ({
+    ...RECEPTACLE,
+    id: `cellar-${n}`,
+    name: `Old cellar ${n}`,
+    room: cellar,
+    after: n === 1 ? 'panel' : `cellar-${n - 1}`,
+    runFt: 12 + 8 * n,
+    ground: 'none',
+    protection: 'GFCI',
+    gfciButton: 'trips, goes dead',
+    isMarkedNoGround: true,
+    isMarkedGfci: true,
+    groundsInBox: 0,
+    largestInBox: '14',
+    size: gauge('14'),
+    work: 'replaced',
+    year: draft.year,
+  })
+  return {
+    ...subPanel(draft, FUSES, [
+      {
+        device: 'plug fuse',
+        fuseBase: 'Type S adapter',
+        role: 'branch',
+        poles: 1,
+        ratingAmps: read(15),
+        conductorsOnTerminal: 1,
+        isMarkedForTwo: false,
+        termination: 'sound',
+        rescan: 'no warmer than similar breakers',
+        circuit: {
+          ...CIRCUIT,
+          ...old,
+          id: 'cellar',
+          label: 'Old cellar',
+          supplies: 'receptacles',
+          segments: [
+            {
+              ...SEGMENT,
+              ...old,
+              size: gauge('14'),
+              wiring: read('NM'),
+              insulationC: read(60),
+              egc: 'none',
+            },
+          ],
+          outlets: [outlet(1), outlet(2)],
+        },
+      },
+    ]),
+    ...old,
+  }
+}
 
 function subPanel(
   draft: Draft,
@@ -562,6 +706,7 @@ function subPanel(
     maxCircuits: read(40),
     electrodes: id === SHED.id ? 'found' : 'none found',
     year: draft.year,
+    ...(id === SHED.id && draft.has(0.4) && THREE_BARS),
     feeder: {
       id: `${id}-feeder`,
       from: `to-${id}`,
@@ -609,6 +754,14 @@ const bars = (id: string, isService: boolean): Node[] => [
     screwList: [1, 2, 3, 4].map(position => ({ position, neutrals: 0, grounds: 2, electrodes: 0 })),
   },
 ]
+
+/** A panel made for three phases on a house supply, its third bar tied to a leg by a part its label shows. */
+const THREE_BARS: Node = {
+  bus: 'three phase',
+  thirdLeg: 'jumpered to another leg',
+  jumperedTo: 'A',
+  isJumperListed: true,
+}
 
 /** The last two breakers, as a pair on one neutral. */
 function shareNeutral(breakers: Breakers): void {
@@ -853,6 +1006,7 @@ function rooms(draft: Draft, room: AddRoom, isSmall: boolean): Breakers {
     receptacles('garage', garage, 'Garage', 2 + Math.floor(random() * 2)),
     {
       circuit: { supplies: 'receptacles', requiredUse: 'garage' },
+      ...(has(0.4) && { segment: PIPE }),
     },
   )
   const porch = room('porch', 'Porch')
@@ -880,7 +1034,8 @@ function rooms(draft: Draft, room: AddRoom, isSmall: boolean): Breakers {
       },
     )
   }
-  if (has(0.7))
+  if (has(0.7)) {
+    const isAluminum = has(0.4)
     circuit(
       'range',
       'Range',
@@ -895,6 +1050,7 @@ function rooms(draft: Draft, room: AddRoom, isSmall: boolean): Breakers {
           isSingle: true,
           isDedicated: true,
           appliance: 'range, oven or cooktop',
+          ...(isAluminum && TO_COPPER),
         },
       ],
       {
@@ -907,9 +1063,10 @@ function rooms(draft: Draft, room: AddRoom, isSmall: boolean): Breakers {
           applianceDisconnect: 'plug and receptacle',
         },
         breaker: TWO_POLES,
-        ...(has(0.4) && { segment: ALUMINUM }),
+        ...(isAluminum && { segment: ALUMINUM }),
       },
     )
+  }
   if (has(0.6))
     circuit(
       'dryer',

@@ -1,4 +1,4 @@
-import { evaluate, Ledger, readJob, RULES, Site, writeHouse } from '#core'
+import { evaluate, Ledger, readJob, RULES, Site, valueOf, writeHouse } from '#core'
 import { inspect, roundTrip } from '#core/simulate/inspect'
 import { HouseMeters, NOTHING_HIDDEN, type Hidden } from '#core/simulate/meters'
 import { SimulatedInstruments } from '#core/simulate/instruments'
@@ -50,6 +50,11 @@ describe('a sound house', () => {
       }
     },
   )
+  it('with an old split bus: that may remain, and nothing else is found or left open', () => {
+    const house = simulateHouse(7, { faults: 0 })
+    expect(house.truth.all.enclosure.some(e => valueOf(e, 'bus') === 'split bus')).toBe(true)
+    expect(outcomes(house.truth)).toEqual({ faults: ['split-bus main'], open: [] })
+  })
   it('is the same for the same seed, and another for another', () => {
     const write = (seed: number) =>
       JSON.stringify(writeHouse(simulateHouse(seed, { faults: 2 }).truth.house))
