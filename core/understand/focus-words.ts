@@ -92,11 +92,21 @@ export function focusPhrases(
       breaker,
       undefined,
     ),
-    reads('(?:in |on |at )?(?:the )?number (\\d{1,2})([ab])?(?= (?:\\d+ amp|is)\\b)', breaker, [
-      'enclosure',
-      'main',
-      'breaker',
-    ]),
+    reads(
+      '(?:in |on |at )?(?:the )?number (\\d{1,2})([ab])?(?= (?:\\d+ amp|is|has|[123] pole)\\b)',
+      breaker,
+      ['enclosure', 'main', 'breaker'],
+    ),
+    reads(
+      '(?:the )?(?:breaker|fuse) (?:in|at|on) (?:space |slot |position |number )?(\\d{1,2})([ab])?',
+      breaker,
+    ),
+    // A number that a sentence begins with is the space it speaks of.
+    reads(
+      '(\\d{1,2})(?= (?:is|has|feeds|[123] pole|\\d+ amp)\\b)',
+      (m, r) => (/(?:^|[.;:] ?)$/.test(m.input.slice(0, m.index)) ? breaker(m, r) : false),
+      ['enclosure', 'main', 'breaker'],
+    ),
     reads(
       '(\\d{1,2})(?= is (?:a |an )?(?:\\d+ amp|\\d+ on|spare|gfci|afci|doubletapped|melted))',
       breaker,

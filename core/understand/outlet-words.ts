@@ -85,6 +85,8 @@ export const OUTLET_WORDS: readonly Phrase[] = [
     (_, r) => r.ask('Grounded: by the tester, or seen in the opened box?'),
     O,
   ),
+  // Whose it is, is said by where one stands; that it trips is what is said of it.
+  reads('(?:the|this) gfci(?= (?:trips|tripped|will not trip|does not trip))', () => true, O),
   reads(
     'gfci protected',
     (_, r) => r.ask('Protected by its own device, or by one ahead of it?'),

@@ -134,6 +134,15 @@ export const BREAKER_WORDS: readonly Phrase[] = [
   phrase('one pole', 'breaker.poles', 1, ['breaker']),
   phrase('two pole', 'breaker.poles', 2, ['breaker']),
   phrase('three pole', 'breaker.poles', 3, ['breaker']),
+  reads(
+    '([123]) pole (\\d{2,3})(?: amp)?(?! (?:gauge|awg|volts|ohms|wire|degrees))',
+    (m, r) => {
+      const [, poles, amps = ''] = m
+      if (!RATINGS.has(Number(amps))) return false
+      return r.put('breaker.poles', Number(poles)) && rating(amps, r)
+    },
+    ['breaker'],
+  ),
   reads('([123]) pole', (m, r) => r.put('breaker.poles', Number(m[1])), ['breaker']),
   reads(
     `(?:load|measured|measures|draws|drawing|pulls|pulling|carries|carrying|clamped at|clamp ` +
@@ -372,10 +381,22 @@ export const PANEL_WORDS: readonly Phrase[] = [
       `(?:the )?neutral ${IS}(?:isolated|floating|not bonded|unbonded)`,
       `isolated neutral`,
       `neutral bar ${IS}(?:isolated|floating|not bonded)`,
-      `not bonded`,
     ],
     'enclosure.bondMeans',
     'none',
+    PANEL,
+  ),
+  reads(
+    'not bonded',
+    (m, r) => {
+      // Of what it is said stands before it: a pipe is not the panel.
+      const before = m.input.slice(0, m.index)
+      if (/\b(?:gas|csst|tubing)\b/.test(before)) return r.put('premises.gasBond', 'none found')
+      if (/\bwater\b/.test(before)) return r.put('premises.waterBond', 'none found')
+      if (/\b(?:pipes?|piping|steel|ducts?|raceway|conduit|bar|rod|box)\b/.test(before))
+        return r.ask('What is not bonded?')
+      return r.put('enclosure.bondMeans', 'none')
+    },
     PANEL,
   ),
   phrase(

@@ -99,13 +99,13 @@ export const PROPERTY_WORDS: readonly Phrase[] = [
     [
       `no (?:water (?:pipe )?bond|(?:bond|ground)(?: wire)? (?:on|to|at) the water(?: pipes?| piping)?)`,
       `water (?:pipes?|piping) ${IS}not bonded`,
-      `water bond ${IS}(?:missing|none|not found)`,
+      `(?:the )?water bond ${IS}(?:missing|none|not found|not there)`,
     ],
     'premises.waterBond',
     'none found',
   ),
   phrase(
-    `water (?:pipes?|piping) ${IS}bonded|water bond ${IS}(?:there|present|found)`,
+    `(?:the )?water (?:pipes?|piping) ${IS}bonded|(?:the )?water bond ${IS}(?:there|present|found)`,
     'premises.waterBond',
     'found',
   ),
@@ -128,13 +128,13 @@ export const PROPERTY_WORDS: readonly Phrase[] = [
     [
       `no (?:gas bond|(?:bond|ground)(?: wire)? (?:on|to|at) the gas(?: pipe| piping| line)?)`,
       `gas (?:pipes?|piping|line) ${IS}not bonded`,
-      `gas bond ${IS}(?:missing|none|not found)`,
+      `(?:the )?gas bond ${IS}(?:missing|none|not found|not there)`,
     ],
     'premises.gasBond',
     'none found',
   ),
   phrase(
-    `gas (?:pipes?|piping|line) ${IS}bonded|gas bond ${IS}(?:there|present|found)`,
+    `(?:the )?gas (?:pipes?|piping|line) ${IS}bonded|(?:the )?gas bond ${IS}(?:there|present|found)`,
     'premises.gasBond',
     'found',
   ),
