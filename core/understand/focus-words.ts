@@ -234,7 +234,8 @@ export function focusPhrases(
       inRoom,
     ),
     reads(
-      `(?:the )?(first|second|third|fourth|fifth|sixth|seventh|eighth|last)(?: (?:one|1|` +
+      `(?:the )?(first|second|third|fourth|fifth|sixth|seventh|eighth|last)` +
+        `(?! (?:year|month|week|time|spring|summer|fall|winter|owner|floor))(?: (?:one|1|` +
         `receptacle|outlet|switch|light))?`,
       (m, r) => {
         const which = m[1] === 'last' ? 'last' : (ORDINALS[m[1] ?? ''] ?? 0)

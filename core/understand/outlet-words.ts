@@ -40,7 +40,7 @@ export const OUTLET_WORDS: readonly Phrase[] = [
   phrase(`(?:tester ${IS}|reads |tests |shows )?open neutral`, 'outlet.lamps', 'open neutral', O),
   phrase(`(?:tester ${IS}|reads |tests |shows )?open hot`, 'outlet.lamps', 'open hot', O),
   phrase(
-    `(?:tester ${IS}|reads |tests |shows )?hot (?:and )?ground (?:are )?(?:reversed|swapped)`,
+    `(?:tester ${IS}|reads |tests |shows )?hot (?:and |to )?ground (?:are )?(?:reversed?|swapped)`,
     'outlet.lamps',
     'hot and ground reversed',
     O,
@@ -170,7 +170,10 @@ export const OUTLET_WORDS: readonly Phrase[] = [
     O,
   ),
   phrase(
-    'flip (?:lid|cover)|(?:flat|snap) (?:wet )?cover',
+    [
+      'flip (?:lid|cover)|(?:flat|snap) (?:wet )?cover',
+      '(?:no|not an?|without an?) (?:in use|bubble|while in use) cover',
+    ],
     'outlet.wetCover',
     'covers only without a plug',
     O,

@@ -155,6 +155,15 @@ export const BREAKER_WORDS: readonly Phrase[] = [
     (m, r) => r.put('circuit.loadAmps', Number(m[1]), 'A'),
     ['breaker'],
   ),
+  reads(
+    `at ${N} amp(?: (?:of )?load)?`,
+    // Said beside a temperature, amperes are the load of that moment.
+    (m, r) =>
+      /degrees|warm|hot/.test(m.input.slice(0, m.index))
+        ? r.put('circuit.loadAmps', Number(m[1]), 'A')
+        : false,
+    ['breaker'],
+  ),
   reads(`${N} amp(?: (?:circuit )?breaker| fuse)?`, (m, r) => rating(m[1] ?? '', r), ['breaker']),
   reads(`(?:rated|rating) ${IS}${N}(?: amp)?`, (m, r) => rating(m[1] ?? '', r), ['breaker']),
   phrase(

@@ -165,7 +165,7 @@ class Scan {
         continue
       }
       if (this.#blocked() || this.#phrase() || this.#correction() || this.#label()) continue
-      if (this.#number()) continue
+      if (this.#denied() || this.#number()) continue
       if (this.#take(EMPTY)) continue
       const word = this.#take(WORD)
       if (word) this.#loose.push(word[0])
@@ -258,6 +258,15 @@ class Scan {
     this.r.ask('Which outlet?')
     this.#drop()
     this.#at += outlet.match[0].length
+    return true
+  }
+
+  /** A denial that no phrase holds: what it denies is no fact, whatever the words after it would say alone. */
+  #denied(): boolean {
+    const match = this.#take(COULD_NOT_DO) ?? this.#take(DENIAL)
+    if (!match) return false
+    this.#drop()
+    this.left.push(match[0].trim())
     return true
   }
 
@@ -384,6 +393,14 @@ const COULD_NOT = new RegExp(
     '(?:see|seen|read|open|opened|reach|reached|get (?:in)?to|find|measure|gauge|test|tell|look at|look in|check)' +
     '(?: (?:the |any |its |into )?([a-z ]*?))?' +
     '(?= (?:because|since|due to|behind|it is|they are|too)\\b|,|\\.|;|$)',
+  'y',
+)
+/** Something that could not be done: the rest of the sentence tells of that. */
+const COULD_NOT_DO = /(?:i |we )?could not(?![\w/])[^.;]*/y
+/** A denial, to the end of its clause. */
+const DENIAL = new RegExp(
+  '(?:(?:will|would|does|did|do) not|no|not|never|without|nothing|none|nobody|neither|hardly)(?![\\w/])' +
+    '[^.,;]*?(?= (?:and|but|or)\\b|[.,;]|$)',
   'y',
 )
 const WAS_NOT = new RegExp(
