@@ -7,6 +7,8 @@ const paper = shallowRef<Paper>()
 const signed = shallowRef<Signed | null>(null)
 const at = `/api/shared/${encodeURIComponent(String(route.params.token))}`
 const problem = ref('')
+/** The head of the seal, in fours: enough to compare by eye. */
+const sealOf = ({ hash }: Signed) => hash.slice(0, 16).replace(/(.{4})(?=.)/g, '$1 ')
 onMounted(async () => {
   try {
     const read = await api(at, SharedReport)
@@ -37,15 +39,17 @@ onMounted(async () => {
         variant="subtle"
         icon="lucide:check"
         :title="`Signed by ${signed.signedBy} on ${signed.signedOn}, revision ${signed.number}`"
-        :description="`Seal ${signed.hash}. What was recorded since is not in it.`"
+        :description="`Seal ${sealOf(signed)}. What was recorded since is not in it.`"
         :actions="[
           {
             label: 'PDF as signed',
             icon: 'lucide:download',
+            size: 'xl',
             to: `${at}/signed.pdf`,
             external: true,
           },
         ]"
+        class="seal"
         data-testid="link-signed"
       />
       <UAlert
@@ -55,6 +59,7 @@ onMounted(async () => {
         icon="lucide:history"
         title="Not signed yet"
         description="This is the report as it stands now; it may still change."
+        class="seal"
         data-testid="link-unsigned"
       />
       <PaperSheet :paper="paper" />
@@ -72,5 +77,8 @@ onMounted(async () => {
   font-weight: 700;
   color: var(--touch);
   margin-bottom: 0.8rem;
+}
+.seal {
+  margin-bottom: 1rem;
 }
 </style>
