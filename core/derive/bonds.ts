@@ -1,4 +1,4 @@
-import { absent, type Subject } from '../model/house'
+import { absent, whereSeen, type Subject } from '../model/house'
 import { roleOf } from './service-role'
 import { soundnessOf } from './electrode'
 import { serviceConductors } from './service-conductors'
@@ -28,6 +28,21 @@ const AT_SERVICE = new Set([
   'electrode of the service',
 ])
 
+type Piping = 'water piping' | 'gas piping'
+/** Whether a bond to the piping was found: as somebody says, or because one is on record. */
+export function bondFound(what: Piping, c: Context): 'found' | 'none found' | undefined {
+  const { facts } = c.site.premises
+  const said = what === 'water piping' ? facts.waterBond : facts.gasBond
+  if (whereSeen(said) === undefined) {
+    const [bond] = c.site.all.bond.filter(b => whereSeen(b.facts.to)?.value === what)
+    if (bond) {
+      c.ask(bond.facts.to)
+      return 'found'
+    }
+  }
+  return c.ask(said)
+}
+
 /**
  * Judges every bond to a piping system that was found: sound, large enough, and landing where it ties the pipe to the
  * service. Water piping is sized by the service conductors (250.104(A), 250.102), gas by the circuit that may energize
@@ -35,7 +50,7 @@ const AT_SERVICE = new Set([
  * @param least least size by metal, where a code of its own gives one
  */
 export function bondTo(
-  what: 'water piping' | 'gas piping',
+  what: Piping,
   c: Context,
   least?: Readonly<Record<'copper' | 'aluminum', Size>>,
 ): Verdict {

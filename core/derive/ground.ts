@@ -51,6 +51,14 @@ function decide(site: Site, outlet: Subject<'outlet'>, trail: Trail): GroundStat
   const jumper = outlet.facts.hasNeutralGroundJumper
   const hasJumper = whereSeen(jumper) !== undefined && trail.ask(jumper) === true
   if (volts !== undefined && volts > SOUND_GROUND_VOLTS) return undefined
+  // A detector may alarm for nothing; until the terminal is measured to a reference, nobody knows.
+  if (volts === undefined) {
+    const alarm = outlet.facts.isGroundDetected
+    if (whereSeen(alarm) && trail.ask(alarm) === true) {
+      trail.ask(toReference)
+      return undefined
+    }
+  }
   if (ground === 'connected') {
     if (hasJumper || (ohms !== undefined && ohms > GOOD_GROUND_OHMS)) return undefined
     return lamps === 'correct' || ohms !== undefined ? 'good' : undefined

@@ -1,5 +1,5 @@
 import { dropOf, type Drop } from '../diagnosis/drop'
-import { rank, type Ranking } from '../diagnosis/outlet'
+import { rank, type Ranked, type Ranking } from '../diagnosis/outlet'
 import type { ReadingName, Readings, Setting } from '../diagnosis/states'
 import type { FieldName } from '../model/fields'
 import { factAt, valueOf, whereSeen, type FactRef, type Known, type Subject } from '../model/house'
@@ -64,6 +64,8 @@ function seenAt(outlet: Subject<'outlet'>, field: FieldName<'outlet'>): Known | 
 
 export interface ReadState {
   readonly ranking: Ranking
+  /** Every way that fits, whichever mode the meter was in, where none of them is one alone; likeliest first. */
+  readonly ways: () => readonly Ranked[]
   readonly rests: readonly FactRef[]
 }
 
@@ -77,7 +79,11 @@ export function readStateOf(site: Site, outlet: Subject<'outlet'>): ReadState | 
     // The fields ask for low-impedance mode. What that does not explain may have been read without it.
     const low = rank(readings, { ...setting, meter: 'low' })
     const ranking = low.unexplained.length > 0 ? rank(readings, setting) : low
-    answers.set(outlet.id, (state = { ranking, rests }))
+    const ways = () => {
+      const either = ranking === low ? [low, rank(readings, setting)] : [ranking]
+      return either.flatMap(r => r.states.filter(s => r.fitting.includes(s.state)))
+    }
+    answers.set(outlet.id, (state = { ranking, ways, rests }))
   }
   return state
 }

@@ -49,6 +49,10 @@ export const miswire = defineRule({
         'conductor to a proved reference',
     },
     'by-readings': { danger: [1, 4], says: 'Read together, the voltages prove: {state}' },
+    'wrong-in-any-case': {
+      danger: [1, 4],
+      says: 'Read together, the voltages leave only: {states}',
+    },
     'neutral-open-under-load': {
       danger: 3,
       says: 'Neutral open with a load on: the lamps say hot and ground reversed',
@@ -90,6 +94,15 @@ export const miswire = defineRule({
       const wrong = proven.filter(state => !ELSEWHERE.has(state))
       if (wrong.length > 0)
         c.fails('by-readings', { state: wrong.join(' with ') }, { danger: dangerOf(proven) })
+      else if (proven.length === 0 && !read.ranking.fitting.includes('good')) {
+        // Which of them it is, is open; that none of them may stay is not.
+        const ways = read.ways()
+        if (ways.length > 0 && ways.every(w => w.parts.some(part => !ELSEWHERE.has(part)))) {
+          const danger = Math.min(...ways.map(w => dangerOf(w.parts))) as Danger
+          const states = [...new Set(ways.map(w => w.state))].slice(0, MOST_NAMED).join('; ')
+          c.fails('wrong-in-any-case', { states }, { danger })
+        }
+      }
       // A sound outlet explains what is read at it. What none does is wrong in a way nobody knows, or was read wrong.
       if (unexplained.length > 0) c.fails('unexplained')
     }
@@ -131,6 +144,19 @@ export const miswire = defineRule({
           outlet.facts.narrowToReferenceV,
         ].filter(f => f.state !== 'known'),
       )
+    if (lamps === undefined && read && !read.ranking.fitting.includes('good')) {
+      const { lamps: tester, narrowToReferenceV, groundToReferenceV } = outlet.facts
+      const ask = [tester, narrowToReferenceV, groundToReferenceV].filter(f => f.state !== 'known')
+      const [likeliest] = read.ranking.states
+      if (likeliest && ask.length > 0)
+        return c.undecided(
+          say('The voltages look like {state}, and a conductor that floats may read the same', {
+            state: likeliest.state,
+          }),
+          [],
+          ask,
+        )
+    }
     if (type === undefined || lamps === undefined) return c.undecided(say('It has not been tested'))
     if (lamps === 'correct' || lamps === 'open ground') {
       // The lamps compare with the ground terminal: they prove polarity only where that is a true ground.
@@ -196,6 +222,8 @@ export const miswire = defineRule({
   },
 })
 
+/** Ways that are named where several fit: the likeliest, enough to know what to measure next. */
+const MOST_NAMED = 3
 /** States that other rules find: the ground and what stands in for it, and joints. */
 const ELSEWHERE: ReadonlySet<string> = new Set<OutletState>([
   'good',

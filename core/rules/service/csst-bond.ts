@@ -1,6 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { BOND_CHECKS, bondTo } from '../../derive/bonds'
+import { BOND_CHECKS, bondFound, bondTo } from '../../derive/bonds'
 
 export const csstBond = defineRule({
   id: 'csst-bond',
@@ -25,7 +25,7 @@ export const csstBond = defineRule({
     const piping = c.ask(premises.facts.gasPiping)
     if (piping === undefined) return c.undecided(say('Nobody has looked for gas piping'))
     if (piping !== 'corrugated tubing') return c.na(say('No plain corrugated tubing'))
-    const found = c.ask(premises.facts.gasBond)
+    const found = bondFound('gas piping', c)
     if (found === undefined) return c.undecided(say('Nobody has looked for the bond'))
     if (found === 'none found') return c.fault('no-bond')
     return bondTo('gas piping', c, { copper: '6', aluminum: '4' })

@@ -1,6 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { BOND_CHECKS, bondTo } from '../../derive/bonds'
+import { BOND_CHECKS, bondFound, bondTo } from '../../derive/bonds'
 
 export const gasBond = defineRule({
   id: 'gas-bond',
@@ -24,7 +24,7 @@ export const gasBond = defineRule({
   judge(premises, c) {
     const piping = c.ask(premises.facts.gasPiping)
     if (piping === 'none') return c.na(say('No gas'))
-    const found = c.ask(premises.facts.gasBond)
+    const found = bondFound('gas piping', c)
     const byAppliance = c.ask(premises.facts.doGasAppliancesHaveGround)
     if (piping === undefined) return c.undecided(say('Nobody has looked for gas piping'))
     if (found === 'found') return bondTo('gas piping', c)

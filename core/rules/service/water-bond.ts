@@ -1,6 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { BOND_CHECKS, bondTo, isBondedByElectrode } from '../../derive/bonds'
+import { BOND_CHECKS, bondFound, bondTo, isBondedByElectrode } from '../../derive/bonds'
 
 export const waterBond = defineRule({
   id: 'water-bond',
@@ -24,7 +24,7 @@ export const waterBond = defineRule({
   judge(premises, c) {
     const piping = c.ask(premises.facts.waterPiping)
     if (piping === 'plastic' || piping === 'none') return c.na(say('No metal water piping'))
-    const found = c.ask(premises.facts.waterBond)
+    const found = bondFound('water piping', c)
     if (piping === undefined)
       return c.undecided(say('What the water pipes are made of has not been seen'))
     if (found !== 'found' && isBondedByElectrode(c))
