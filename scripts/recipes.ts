@@ -54,6 +54,7 @@ const NOT_WIRING = new Set<string>([
   'currentA',
   'loadAmps',
   'rescan',
+  'runFt',
 
   'edition',
   'supply',

@@ -187,7 +187,11 @@ export function compare(house: SimulatedHouse, random: Random, budget?: number):
       .filter(r => r.outcome === 'undecided')
       .map(keyOf),
   )
-  const isFound = (i: Injected) => faults.has(`${i.rule} ${i.subject}`)
+  // A failing service neutral is one fault of the whole house: it is found wherever its two halves give it away.
+  const isFound = (i: Injected) =>
+    i.kind === 'service neutral failing'
+      ? [...faults].some(f => f.startsWith(`${i.rule} `))
+      : faults.has(`${i.rule} ${i.subject}`)
   return {
     seed: house.seed,
     injected: house.injected,
@@ -217,6 +221,10 @@ export interface RoundTrip {
 /** Faults in house `i` of a round trip: one to four. */
 export const faultsIn = (i: number): number => 1 + (i % 4)
 
+/** House `i` of a round trip and its inspection; every fifth is a small one. */
+export const tourOf = (i: number, seed: number): Tour =>
+  tour(seed * 100_003 + i, { faults: faultsIn(i), isSmall: i % 5 === 4 })
+
 /**
  * So many houses with one to four faults each, inspected, and counted.
  * @param onHouse told after each, for progress; false ends it
@@ -228,7 +236,7 @@ export function roundTrip(
 ): RoundTrip {
   const tours: Tour[] = []
   for (let i = 0; i < houses; i++) {
-    tours.push(tour(seed * 100_003 + i, { faults: faultsIn(i), isSmall: i % 5 === 4 }))
+    tours.push(tourOf(i, seed))
     if (onHouse?.(i + 1) === false) break
   }
   return sumUp(tours)

@@ -129,6 +129,7 @@ export function likeness(site: Site, thing: Subject): string {
         valueOf(thing, 'protection'),
         valueOf(thing, 'role'),
         valueOf(thing, 'handleTie'),
+        ...(isOnAluminum(site, thing) ? ['aluminum'] : []),
       ].join('|')
     case 'enclosure':
       return [valueOf(thing, 'type'), valueOf(thing, 'marking')].join('|')
@@ -146,6 +147,11 @@ export function likeness(site: Site, thing: Subject): string {
       return thing.kind
   }
 }
+
+const isOnAluminum = (site: Site, breaker: Subject<'breaker'>): boolean =>
+  site
+    .circuitsOf(breaker)
+    .some(c => site.children(c, 'segment').some(s => valueOf(s, 'metal') === 'aluminum'))
 
 /** The observations of a sound house. */
 export function soundLog(random: Random, options: SoundOptions): Observation[] {

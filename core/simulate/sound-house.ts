@@ -329,7 +329,7 @@ export function soundHouse(
       name: `Practice house ${Math.floor(random() * 9000) + 1000}`,
       visitedOn: '2026-06-09',
       purpose: 'purchase',
-      yearBuilt: read(year),
+      yearBuilt: read(isSplit ? SPLIT_YEAR : year),
       edition,
       allowedToRemain: 'mention',
       aluminumSchool: 'strict',
@@ -828,6 +828,7 @@ function rooms(draft: Draft, room: AddRoom, isSmall: boolean): Breakers {
         ...CIRCUIT,
         id,
         label,
+        year: draft.year,
         ...more.circuit,
         segments: [
           {
