@@ -13,8 +13,8 @@ import {
   type Kind,
   type Noted,
 } from '../core'
-import { likeness, simulateHouse, wholeSite, type Recipe } from '../core/simulate/simulated'
-import { readingsOfHouse } from '../core/simulate/simulated'
+import type { Recipe } from '../core/simulate/recipe'
+import { likeness, readingsOfHouse, simulateHouse, wholeSite } from '../core/simulate/simulated'
 import { HouseMeters } from '../core/simulate/meters'
 
 /** Houses with everything they may have, ordinary ones, a small one, and one with a split bus. */
@@ -165,7 +165,7 @@ export function writeRecipes(): void {
     new URL('../core/simulate/recipes.ts', import.meta.url),
     [
       '/** Written by `npm run simulate -- recipes`: facts that make a sound thing faulty. Do not edit. */',
-      "import type { RecipeRow } from './simulated'",
+      "import type { RecipeRow } from './recipe'",
       '',
       '/** Rule, kind of thing, things alike, fact, value. */',
       'export const RECIPE_ROWS: readonly RecipeRow[] = [',

@@ -1,5 +1,5 @@
 /** Written by `npm run simulate -- recipes`: facts that make a sound thing faulty. Do not edit. */
-import type { RecipeRow } from './simulated'
+import type { RecipeRow } from './recipe'
 
 /** Rule, kind of thing, things alike, fact, value. */
 export const RECIPE_ROWS: readonly RecipeRow[] = [

@@ -15,25 +15,10 @@ import { labelOf } from '../texts/labels'
 import { accessOf } from '../visit/access'
 import { HouseMeters, type Hidden, type Swap } from './meters'
 import { pick, seeded, type Random } from './random'
+import type { Recipe } from './recipe'
 import { RECIPE_ROWS } from './recipes'
 import { soundHouse, type SoundOptions } from './sound-house'
 
-/** A fact that makes a sound thing faulty, found by trying every value there is on sound houses. */
-export interface Recipe {
-  readonly rule: string
-  readonly kind: Kind
-  /** Things like the one it was found on; see `likeness`. */
-  readonly like: string
-  readonly field: string
-  readonly value: AnyValue
-}
-export type RecipeRow = readonly [
-  rule: string,
-  kind: Kind,
-  like: string,
-  field: string,
-  value: AnyValue,
-]
 export const RECIPES: readonly Recipe[] = RECIPE_ROWS.map(([rule, kind, like, field, value]) => ({
   rule,
   kind,
