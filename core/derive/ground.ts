@@ -92,10 +92,13 @@ function racewaysOf(
 
 /** What to look at for a ground: the facts not known, or the circuit where none of its wiring was recorded. */
 export function openGround(rests: readonly FactRef[], outlet: Subject<'outlet'>): FactRef[] {
+  // What stands at volts is measured again once that is mended, whatever else nobody has looked at.
+  const volts = valueOf(outlet, 'groundToReferenceV')
+  if (volts !== undefined && volts > SOUND_GROUND_VOLTS)
+    return [absent(outlet, 'groundToReferenceV')]
   // A poor path, or one a jumper stands in for, is measured again once that is mended.
   const again =
     valueOf(outlet, 'groundOhms') !== undefined ||
-    valueOf(outlet, 'groundToReferenceV') !== undefined ||
     valueOf(outlet, 'hasNeutralGroundJumper') === true
   const open = rests.filter(f => f.state !== 'known')
   if (open.length === 0 && again) return [absent(outlet, 'groundOhms')]
