@@ -17,6 +17,11 @@ export const NO_GROUND_OHMS = 5
 
 /** Volts between ground terminal and earth from which the terminal counts as live. */
 export const LIVE_GROUND_VOLTS = 50
+/**
+ * Volts between ground terminal and earth that only the hot itself brings: a failing service neutral lifts every ground
+ * of a house, whole ones too, by tens of volts.
+ */
+const ENERGIZED_GROUND_VOLTS = 100
 /** Volts a sound ground may show against a proved reference: more is never clear. */
 export const SOUND_GROUND_VOLTS = 5
 /**
@@ -46,7 +51,7 @@ function decide(site: Site, outlet: Subject<'outlet'>, trail: Trail): GroundStat
   // A path that holds would have opened the breaker: what stands at volts goes nowhere, whatever wire is in the box.
   const toReference = outlet.facts.groundToReferenceV
   const volts = whereSeen(toReference) && trail.ask(toReference)
-  if (volts !== undefined && volts >= LIVE_GROUND_VOLTS) return 'none'
+  if (volts !== undefined && volts >= ENERGIZED_GROUND_VOLTS) return 'none'
   // What a tester or an impedance shows may be the jumper; only with it removed do they speak of the wire.
   const jumper = outlet.facts.hasNeutralGroundJumper
   const hasJumper = whereSeen(jumper) !== undefined && trail.ask(jumper) === true

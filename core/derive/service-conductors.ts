@@ -3,11 +3,8 @@ import type { Column, Size, TableMetal } from '../tables/ampacity'
 import { aheadOf } from './ahead'
 import { tableMetals } from './allowed'
 import type { Site } from './site'
+import type { Trail } from './trail'
 
-/** One who asks for facts and keeps what was asked. */
-interface Asker {
-  ask<V>(fact: Fact<V> | Unseen): V | undefined
-}
 export interface ServiceConductors {
   size(): Size | undefined
   metal(): TableMetal | undefined
@@ -29,13 +26,16 @@ export interface ServiceConductors {
 export function serviceConductors(
   site: Site,
   enclosure: Subject<'enclosure'>,
-  asker: Asker,
+  asker: Pick<Trail, 'ask'>,
 ): ServiceConductors {
   const own = enclosure.facts
   const feeder = site.get(valueOf(enclosure, 'fedFrom'), 'feeder')
   // A run with a device ahead of it is a feeder, and no service conductor.
-  const ahead = feeder && aheadOf(site, feeder).value
-  const run = ahead && ahead.amps === undefined ? feeder?.facts : undefined
+  const walked = feeder && aheadOf(site, feeder)
+  const isService = walked?.value !== undefined && walked.value.amps === undefined
+  const run = isService ? feeder?.facts : undefined
+  // What shows that nothing stands ahead is part of the answer.
+  if (run) for (const fact of walked?.rests ?? []) if (fact.state === 'known') asker.ask(fact)
   const seen = <A, B>(here: Fact<A> | Unseen, there: Fact<B> | Unseen | undefined) =>
     there && whereSeen(here) === undefined && whereSeen(there) ? there : here
   const facts = {

@@ -1,12 +1,8 @@
-import type { Fact, Subject, Unseen } from '../model/house'
+import type { Subject } from '../model/house'
 import { tableAmpacity, wholeDwellingRating, type Column } from '../tables/ampacity'
 import { serviceConductors } from './service-conductors'
 import type { Site } from './site'
-
-/** One who asks for facts and keeps what was asked. */
-interface Asker {
-  ask<V>(fact: Fact<V> | Unseen): V | undefined
-}
+import type { Trail } from './trail'
 
 /** Enclosures without a main that all current passes: nobody can read one there. */
 const WITHOUT_MAIN: ReadonlySet<string | undefined> = new Set(['main lugs', 'split bus'])
@@ -19,7 +15,7 @@ export const hasSeveralMains = (kind: string | undefined): boolean => WITHOUT_MA
 export function serviceRating(
   site: Site,
   enclosure: Subject<'enclosure'>,
-  asker: Asker,
+  asker: Pick<Trail, 'ask'>,
 ): number | undefined {
   if (!hasSeveralMains(asker.ask(enclosure.facts.mainKind)))
     return asker.ask(enclosure.facts.mainAmps)

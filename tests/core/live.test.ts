@@ -89,3 +89,38 @@ describe.each(HOUSES)('recording in %s', (_name, house) => {
     expect([...new Set(stale.map(s => s.split(':')[0]))]).toEqual([])
   })
 })
+
+it('a run that turns out to be the service is read as soon as it is known to start at the meter', () => {
+  const log = observe({
+    corvit: 1,
+    form: 'house',
+    premises: { edition: 2020, yearBuilt: 1990 },
+    enclosures: [
+      { id: 'm', place: 'outdoors', fedFrom: 'utility' },
+      {
+        id: 'main',
+        type: 'panel',
+        marking: 'service disconnect',
+        mainKind: 'main breaker',
+        mainAmps: 100,
+        feeder: { id: 'sv', from: 'm', size: '8', metal: 'copper', insulationC: 75 },
+      },
+    ],
+  })
+  const live = new LiveAssessment()
+  live.append(log)
+  const { changed } = live.append([
+    {
+      id: 'zz1',
+      at: '2027-01-01T08:00:00.000Z',
+      by: 'test',
+      act: 'note',
+      subject: 'm',
+      field: 'type',
+      value: 'meter',
+      grade: 'seen',
+    } as Observation,
+  ])
+  const result = changed.find(r => r.rule === 'service-conductor' && r.subject.id === 'main')
+  expect(result?.outcome).toBe('fault')
+})
