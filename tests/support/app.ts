@@ -205,6 +205,12 @@ export async function signInPage(page: Page, server: Server, who: SignedIn): Pro
   })
 }
 
+interface Violation {
+  id: string
+  impact: string
+  nodes: { html: string; any: { data: unknown }[] }[]
+}
+
 /** Serious accessibility faults of a page as it is. */
 export async function faultsOf(view: Page): Promise<string[]> {
   // The page's own policy keeps foreign scripts out, axe's too.
@@ -214,9 +220,7 @@ export async function faultsOf(view: Page): Promise<string[]> {
   const found = await view.evaluate(async () => {
     const { axe } = window as unknown as {
       axe: {
-        run(
-          options: object,
-        ): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }>
+        run(options: object): Promise<{ violations: Violation[] }>
       }
     }
     const { violations } = await axe.run({
@@ -225,7 +229,11 @@ export async function faultsOf(view: Page): Promise<string[]> {
     })
     return violations
       .filter(v => ['serious', 'critical'].includes(v.impact))
-      .map(v => `${v.id}: ${v.nodes[0]?.html.slice(0, 160)}`)
+      .map(({ id, nodes: [node] }) => {
+        // What axe measured (the two colors, their ratio) tells a fault from a moment's blend.
+        const measured = JSON.stringify(node?.any[0]?.data ?? null)
+        return `${id}: ${node?.html.slice(0, 160)} ${measured.slice(0, 300)}`
+      })
   })
   return found
 }
