@@ -12,7 +12,7 @@ export const INSTRUMENT_KINDS = [
   'infrared thermometer',
   'thermometer',
   'circuit tracer',
-  'plug-in GFCI tester',
+  'plug-in GFCI/AFCI tester',
 ] as const
 export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number]
 

@@ -2,8 +2,11 @@ import { valueOf, type Subject, whereSeen } from '../model/house'
 import type { Site } from './site'
 import { Trail, type Walked } from './trail'
 
-/** Where an outlet's protection sits: in the device, in the breaker, in a device ahead, or nowhere. */
-export type ProtectionSource = 'own' | 'breaker' | 'ahead' | 'none'
+/**
+ * Where an outlet's protection sits: in the device, in the breaker, in a device ahead, or nowhere. Where only a tester
+ * plugged in has shown that there is some, it sits somewhere.
+ */
+export type ProtectionSource = 'own' | 'breaker' | 'ahead' | 'somewhere' | 'none'
 
 const CARRIES_NONE = new Set(['luminaire', 'junction box', 'hard-wired outlet', 'alarm'])
 type Is = (protection: string | undefined) => boolean
@@ -49,6 +52,9 @@ function source(
   if (is(atBreaker)) return 'breaker'
   const ahead = test === 'stays live' ? false : chain(site, outlet, trail, is)
   if (ahead === true) return 'ahead'
+  // What goes dead by arcs is protected; what stays live proves nothing, these testers only indicate.
+  const { afciTest } = outlet.facts
+  if (!isTested && whereSeen(afciTest) && trail.ask(afciTest) === 'goes dead') return 'somewhere'
   if (own === undefined || atBreaker === undefined || ahead === undefined) return undefined
   return 'none'
 }

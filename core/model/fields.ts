@@ -2313,6 +2313,15 @@ export const FIELDS = {
         'voltage tester',
       ),
     ),
+    afciTest: choice(
+      'with an arc-fault tester plugged in',
+      ['goes dead', 'stays live'] as const,
+      at(
+        'rooms',
+        'Press the arc button of a plug-in tester and see whether the outlet goes dead; reset it',
+        'plug-in tester',
+      ),
+    ),
     isFedFromLoadSide: flag(
       'fed from the load terminals of the protective device ahead',
       at(

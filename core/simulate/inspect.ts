@@ -3,6 +3,7 @@
  * read, and stops when nothing is asked any more or the budget of looks is spent.
  */
 import { speak } from '../assess/assess'
+import type { OutletState } from '../diagnosis/states'
 import { evaluate, type Result } from '../engine/evaluate'
 import { fieldOf, type AnyValue } from '../model/fields'
 import { Ledger } from '../model/ledger'
@@ -151,9 +152,8 @@ export function inspect(log: readonly Observation[], answers: Site, budget = Inf
 export interface Tour {
   readonly seed: number
   readonly injected: readonly Injected[]
-  readonly found: readonly Injected[]
   readonly missed: readonly Injected[]
-  /** Faults of what is clear with everything known, as `rule subject`. */
+  /** Faults of what is clear with everything known, as `rule subject`; what names a fault that is there is none. */
   readonly invented: readonly string[]
   /** Judgments left undecided though nothing is left to look at. */
   readonly stuck: readonly string[]
@@ -163,7 +163,12 @@ export interface Tour {
   readonly isCutShort: boolean
 }
 
+/** The state of an outlet in which the neutral of the service is gone. */
+const SERVICE_NEUTRAL_OPEN: OutletState = 'open service neutral'
+const namesServiceNeutral = (r: Result): boolean =>
+  r.failures.some(f => Object.values(f.data).some(v => String(v).includes(SERVICE_NEUTRAL_OPEN)))
 const keyOf = (r: Result): string => `${r.rule.id} ${r.subject.id}`
+const faultKey = (i: Injected): string => `${i.kind} ${i.rule} ${i.subject}`
 
 /** A house, its inspection, and the difference. */
 export function tour(seed: number, options: SimulateOptions, budget?: number): Tour {
@@ -192,12 +197,19 @@ export function compare(house: SimulatedHouse, random: Random, budget?: number):
     i.kind === 'service neutral failing'
       ? [...faults].some(f => f.startsWith(`${i.rule} `))
       : faults.has(`${i.rule} ${i.subject}`)
+  // So is a receptacle whose voltages name it, though a perfect meter would have read a volt short of proof there.
+  const sightings = new Set(
+    house.injected.some(i => i.kind === 'service neutral failing')
+      ? results.filter(namesServiceNeutral).map(keyOf)
+      : [],
+  )
   return {
     seed: house.seed,
     injected: house.injected,
-    found: house.injected.filter(isFound),
     missed: house.injected.filter(i => !isFound(i)),
-    invented: [...faults].filter(f => !house.faults.has(f) && !truthOpen.has(f)),
+    invented: [...faults].filter(
+      f => !house.faults.has(f) && !truthOpen.has(f) && !sightings.has(f),
+    ),
     stuck: isCutShort ? [] : open.filter(r => !isAgain(r)).map(keyOf),
     again: open.filter(isAgain).map(keyOf),
     looks,
@@ -241,22 +253,24 @@ export function roundTrip(
   }
   return sumUp(tours)
 }
+/** What many inspections come to; they may have been made by other processes and come as JSON. */
 export function sumUp(tours: readonly Tour[]): RoundTrip {
-  const tally = (keyOf: (i: Injected) => string) => {
+  const tally = (groupOf: (i: Injected) => string) => {
     const counts: Record<string, { put: number; found: number }> = {}
-    for (const t of tours)
+    for (const t of tours) {
+      const missed = new Set(t.missed.map(faultKey))
       for (const i of t.injected) {
-        const key = keyOf(i)
-        const c = (counts[key] ??= { put: 0, found: 0 })
+        const c = (counts[groupOf(i)] ??= { put: 0, found: 0 })
         c.put++
-        if (t.found.includes(i)) c.found++
+        if (!missed.has(faultKey(i))) c.found++
       }
+    }
     return Object.fromEntries(Object.entries(counts).sort(([a], [b]) => (a < b ? -1 : 1)))
   }
   return {
     houses: tours.length,
     injected: tours.reduce((n, t) => n + t.injected.length, 0),
-    found: tours.reduce((n, t) => n + t.found.length, 0),
+    found: tours.reduce((n, t) => n + t.injected.length - t.missed.length, 0),
     missed: tours.flatMap(t => t.missed.map(i => ({ ...i, seed: t.seed }))),
     invented: tours.flatMap(t => t.invented.map(finding => ({ seed: t.seed, finding }))),
     stuck: tours.flatMap(t => t.stuck.map(judgment => ({ seed: t.seed, judgment }))),

@@ -1,7 +1,7 @@
 /** What simulated instruments read at the things of a house as it is recorded, by the fields they read. */
 import { fieldOf, type AnyValue, type Kind } from '../model/fields'
 import { valueOf, type Subject } from '../model/house'
-import { gfciOf } from '../derive/fault-protection'
+import { afciOf, gfciOf } from '../derive/fault-protection'
 import type { Site } from '../derive/site'
 import { HouseMeters, type Hidden } from './meters'
 import type { Random } from './random'
@@ -34,8 +34,11 @@ export const INSTRUMENT_READS: Readonly<Record<string, readonly string[]>> = {
   'infrared thermometer': ['breaker.temperatureC'],
   thermometer: ['enclosure.ambientC'],
   'circuit tracer': ['outlet.circuit'],
-  'plug-in GFCI tester': ['outlet.gfciTest'],
+  'plug-in GFCI/AFCI tester': ['outlet.gfciTest', 'outlet.afciTest'],
 }
+
+/** Below this a plug-in tester does not come up. */
+const ARC_NEEDS_V = 85
 
 /** One house with the instruments of one visit. */
 export class SimulatedInstruments {
@@ -55,8 +58,12 @@ export class SimulatedInstruments {
       return undefined
     if (instrument === 'circuit tracer')
       return thing.kind === 'outlet' ? valueOf(thing, 'circuit') : undefined
-    if (instrument === 'plug-in GFCI tester')
-      return thing.kind === 'outlet' ? this.#plugIn(thing) : undefined
+    if (instrument === 'plug-in GFCI/AFCI tester')
+      return thing.kind !== 'outlet'
+        ? undefined
+        : field === 'afciTest'
+          ? this.#arc(thing)
+          : this.#plugIn(thing)
     return this.#all(thing)[field]
   }
   #all(thing: Subject): Readonly<Record<string, AnyValue>> {
@@ -84,6 +91,13 @@ export class SimulatedInstruments {
     const isDead = valueOf(outlet, 'gfciButton') === 'does not trip'
     const isProtected = value !== undefined && value !== 'none' && !isDead
     return isGrounded && isProtected ? 'goes dead' : 'stays live'
+  }
+  /** It strikes an arc between hot and neutral: it needs both, no ground, and a device that works. */
+  #arc(outlet: Subject<'outlet'>): string {
+    const volts = this.#meters.outlet(outlet).hotNeutralV
+    const isFed = typeof volts === 'number' && volts > ARC_NEEDS_V
+    const { value } = afciOf(this.site, outlet)
+    return isFed && value !== undefined && value !== 'none' ? 'goes dead' : 'stays live'
   }
 }
 /** The unit a reading of a field comes in. */

@@ -150,6 +150,19 @@ export const OUTLET_WORDS: readonly Phrase[] = [
     O,
   ),
   phrase(
+    '(?:the )?(?:arc|arc fault|afci) tester (?:trips|tripped|kills|killed|drops|dropped) (?:it|this 1|this one)',
+    'outlet.afciTest',
+    'goes dead',
+    O,
+  ),
+  phrase(
+    '(?:the )?(?:arc|arc fault|afci) tester (?:does not|did not|will not) (?:trip|kill|drop) ' +
+      '(?:it|this 1|this one)',
+    'outlet.afciTest',
+    'stays live',
+    O,
+  ),
+  phrase(
     'not tamper resistant|no tamper resistant|no (?:shutters|tr)|not tr',
     'outlet.isTamperResistant',
     false,

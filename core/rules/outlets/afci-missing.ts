@@ -56,17 +56,25 @@ export const afciMissing = defineRule({
     const afci = afciOf(c.site, outlet)
     c.rest(afci.rests)
     const isAtOutlet = afci.value === 'own' || afci.value === 'ahead'
-    const work = isAtOutlet ? circuitWork(outlet, c) : undefined
+    const isByWork = isAtOutlet || afci.value === 'somewhere'
+    const circuit = c.site.get(c.ask(outlet.facts.circuit), 'circuit')
+    const work = isByWork && circuit ? c.ask(circuit.facts.work) : undefined
     if (isAtOutlet && work === 'new' && since !== undefined) return newByOutlet(outlet, since, c)
     if (isAtOutlet && work === 'new')
       return c.undecided(say('What it is, or the use of the room, has not been seen'))
-    if (afci.value !== undefined && afci.value !== 'none')
-      return c.clear(
-        afci.value === 'breaker' ? say('Protection in the breaker') : say('Protected by a device'),
+    // A new circuit is protected from its start: there it counts what tripped.
+    if (afci.value === 'somewhere' && (work === undefined || work === 'new'))
+      return c.undecided(
+        say('The arc-fault tester made it dead; where what tripped sits has not been seen'),
+        [],
+        [
+          ...(circuit && work === undefined ? [circuit.facts.work] : []),
+          ...afci.rests.filter(f => f.state !== 'known'),
+        ],
       )
+    if (afci.value !== undefined && afci.value !== 'none') return c.clear(say(KEPT_BY[afci.value]))
     if (type === undefined || use === undefined || since === undefined)
       return c.undecided(say('What it is, or the use of the room, has not been seen'))
-    const circuit = c.site.get(c.ask(outlet.facts.circuit), 'circuit')
     const ownWork = c.ask(outlet.facts.work)
     if (
       circuit &&
@@ -108,10 +116,12 @@ export const afciMissing = defineRule({
   },
 })
 
-function circuitWork(outlet: Subject<'outlet'>, c: Context) {
-  const circuit = c.site.get(c.ask(outlet.facts.circuit), 'circuit')
-  return circuit && c.ask(circuit.facts.work)
-}
+const KEPT_BY = {
+  own: 'Protected by a device',
+  ahead: 'Protected by a device',
+  breaker: 'Protection in the breaker',
+  somewhere: 'The arc-fault tester made it dead',
+} as const
 
 /**
  * A new circuit is protected from its start: by the breaker, or by a device at the first outlet with the prescribed

@@ -70,6 +70,8 @@ ruleTable('gfci-missing', {
     row('a light', inRoom('bathroom', { type: 'luminaire' })),
   ],
 })
+// Whether anything protects it, and from where, is not seen.
+const unseen = { protection: undefined, after: undefined }
 ruleTable('afci-missing', {
   clear: [
     row(
@@ -80,6 +82,13 @@ ruleTable('afci-missing', {
       ),
     ),
     row('in the device', inRoom('living', { protection: 'dual' })),
+    row(
+      'an arc tester makes it dead',
+      oneOutlet(
+        { room: 'r', ...unseen, afciTest: 'goes dead' },
+        { circuit: { work: 'none' }, rooms: [{ id: 'r', use: 'living' }] },
+      ),
+    ),
     row(
       'first outlet ahead',
       oneOutlet(
@@ -99,6 +108,14 @@ ruleTable('afci-missing', {
     row('replaced in a bedroom', inRoom('bedroom', { work: 'replaced' })),
   ],
   undecided: [
+    row('an arc tester leaves it live', inRoom('living', { ...unseen, afciTest: 'stays live' })),
+    row(
+      'made dead by an arc tester, on a new circuit: by what is not seen',
+      oneOutlet(
+        { room: 'r', ...unseen, afciTest: 'goes dead' },
+        { circuit: { work: 'new' }, rooms: [{ id: 'r', use: 'living' }] },
+      ),
+    ),
     row(
       'breaker not seen',
       {

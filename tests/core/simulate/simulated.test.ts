@@ -1,5 +1,13 @@
 import { evaluate, Ledger, readJob, RULES, Site, valueOf, writeHouse } from '#core'
-import { inspect, roundTrip } from '#core/simulate/inspect'
+import {
+  compare,
+  faultsIn,
+  inspect,
+  roundTrip,
+  sumUp,
+  tourOf,
+  type Tour,
+} from '#core/simulate/inspect'
 import { HouseMeters, NOTHING_HIDDEN, type Hidden } from '#core/simulate/meters'
 import { SimulatedInstruments } from '#core/simulate/instruments'
 import { seeded } from '#core/simulate/random'
@@ -146,7 +154,7 @@ describe('what instruments read', () => {
 describe('faults put in', () => {
   it.each(HIDDEN_KINDS)('%s shows in a house, by its rule', kind => {
     // With its loads in balance a house does not show every one of them: another is taken.
-    for (let seed = 17; seed < 25; seed++) {
+    for (let seed = 23; seed < 31; seed++) {
       try {
         const { injected } = simulateHouse(seed, { faults: 1, isSmall: true, kinds: [kind] })
         expect(injected.map(i => i.kind)).toEqual([kind])
@@ -184,6 +192,29 @@ describe('a round trip', () => {
     expect(trip.invented).toEqual([])
     expect(trip.stuck).toEqual([])
   })
+  it('is counted alike where the tours come from other processes as JSON', () => {
+    const tours = [0, 4].map(i => tourOf(i, 5))
+    const [first, second] = tours as [Tour, Tour]
+    const [lost] = first.injected
+    // As if the first fault of the first house had been overlooked.
+    const told = [{ ...first, missed: [lost!] }, second]
+    const trip = sumUp(JSON.parse(JSON.stringify(told)) as Tour[])
+    expect(trip).toEqual(sumUp(told))
+    const put = first.injected.length + second.injected.length
+    expect([trip.injected, trip.found]).toEqual([put, put - 1])
+    const totals = Object.values(trip.rules).reduce((n, c) => n + c.found, 0)
+    expect(totals).toBe(put - 1)
+  })
+  it('a receptacle that names the failing service neutral is no invention where it fails', () => {
+    // Exact meters read a volt short of proof at laundry-1 of this house, these just beyond.
+    const seed = 202_607_759
+    const house = simulateHouse(seed, { faults: faultsIn(1_681) })
+    expect(house.injected.map(i => i.kind)).toContain('service neutral failing')
+    const met = compare(house, seeded(seed + 7_000_000))
+    expect(met.invented).toEqual([])
+    const sound = { ...house, injected: house.injected.filter(i => i.kind === 'to be seen') }
+    expect(compare(sound, seeded(seed + 7_000_000)).invented).toContain('miswire laundry-1')
+  })
   it('with a budget of looks, what is undecided waits for a look that was not taken', () => {
     const house = simulateHouse(3, { faults: 2 })
     const { log, site: answers } = recorded(house, seeded(3))
@@ -202,8 +233,10 @@ describe('simulated instruments', () => {
   it.each<[string, string, string, unknown]>([
     ['three-lamp tester', 'living-1', 'lamps', 'correct'],
     ['circuit tracer', 'living-1', 'circuit', 'living'],
-    ['plug-in GFCI tester', 'bath-1', 'gfciTest', 'goes dead'],
-    ['plug-in GFCI tester', 'living-1', 'gfciTest', 'stays live'],
+    ['plug-in GFCI/AFCI tester', 'bath-1', 'gfciTest', 'goes dead'],
+    ['plug-in GFCI/AFCI tester', 'living-1', 'gfciTest', 'stays live'],
+    ['plug-in GFCI/AFCI tester', 'living-1', 'afciTest', 'goes dead'],
+    ['plug-in GFCI/AFCI tester', 'bath-1', 'afciTest', 'stays live'],
   ])('%s at %s reads %s as %s', (instrument, subject, field, value) => {
     expect(instruments.read(instrument, subject, field)).toBe(value)
   })
