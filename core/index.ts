@@ -302,12 +302,13 @@ export {
   type Sweep,
 } from './paths/set-ups'
 export {
+  authorHouse,
   recorded,
   simulateHouse,
-  type Injected,
   type SimulatedHouse,
   type SimulateOptions,
 } from './simulate/simulated'
+export type { Injected } from './simulate/drafts'
 export { inspect, roundTrip, type RoundTrip } from './simulate/inspect'
 export {
   act as practiceAct,

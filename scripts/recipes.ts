@@ -14,7 +14,8 @@ import {
   type Noted,
 } from '../core'
 import type { Recipe } from '../core/simulate/recipe'
-import { likeness, readingsOfHouse, simulateHouse, wholeSite } from '../core/simulate/simulated'
+import { likeness } from '../core/simulate/drafts'
+import { readingsOfHouse, simulateHouse, wholeSite } from '../core/simulate/simulated'
 import { HouseMeters } from '../core/simulate/meters'
 
 /** Houses with everything they may have, ordinary ones, a small one, and one with a split bus. */

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { BUDGETS, DIFFICULTIES, practiceFaults, THEMES, type Difficulty, type Theme } from '#core'
 import type { PracticeHouse } from '~/composables/usePractice'
-import type { PracticeAsk, PracticeSay } from '~/workers/practice.worker'
 
 const job = useJobStore()
 onMounted(() => job.close())
@@ -14,32 +13,19 @@ const seed = ref(
   Number.isInteger(asked) && asked > 0 ? asked : 1 + Math.floor(Math.random() * 99_999),
 )
 const house = shallowRef<PracticeHouse>()
-const isMaking = ref(false)
-const problem = ref('')
+const { make, isMaking, problem } = usePracticeMaker()
 const WORDS: Readonly<Record<Difficulty, string>> = {
   'first steps': 'A small house, two faults, time enough',
   ordinary: 'A whole house, three faults',
   hard: 'A whole house, four faults, little time, few covers',
 }
-let worker: Worker | undefined
-onScopeDispose(() => worker?.terminate())
 function begin() {
-  worker?.terminate()
-  problem.value = ''
-  isMaking.value = true
-  worker = new Worker(new URL('../workers/practice.worker.ts', import.meta.url), { type: 'module' })
-  worker.onmessage = ({ data }: MessageEvent<PracticeSay>) => {
-    isMaking.value = false
-    if (data.kind === 'failed') {
-      problem.value = `This house could not be made: ${data.message}. Take another number.`
-      return
-    }
-    const { minutes, covers } = BUDGETS[difficulty.value]
-    const title = `House ${seed.value}, ${difficulty.value}`
-    house.value = { title, log: data.log, injected: data.injected, minutes, covers }
-  }
-  const ask: PracticeAsk = { seed: seed.value, difficulty: difficulty.value, theme: theme.value }
-  worker.postMessage(ask)
+  const title = `House ${seed.value}, ${difficulty.value}`
+  const { minutes, covers } = BUDGETS[difficulty.value]
+  make(
+    { seed: seed.value, difficulty: difficulty.value, theme: theme.value },
+    ({ log, injected }) => (house.value = { title, log, injected, minutes, covers }),
+  )
 }
 function again() {
   house.value = undefined
@@ -88,7 +74,9 @@ function again() {
       <UFormField label="House number" help="The same number is the same house, for everybody">
         <UInputNumber v-model="seed" :min="1" :max="99999" aria-label="house number" />
       </UFormField>
-      <p v-if="problem" role="alert" class="fails">{{ problem }}</p>
+      <p v-if="problem" role="alert" class="fails">
+        This house could not be made: {{ problem }}. Take another number.
+      </p>
       <UButton
         color="primary"
         size="xl"
@@ -99,7 +87,8 @@ function again() {
         @click="begin"
       />
       <p class="small soft">
-        A supervisor can make a round of any job: open it, and choose Practice there.
+        A supervisor can make a round of any job: open it, choose Practice there, and put in more
+        faults.
       </p>
       <PracticeProgress />
     </div>

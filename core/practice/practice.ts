@@ -17,7 +17,8 @@ import { ACCESS, accessAt, INSTRUMENTS, OPENING_SECONDS, type Access } from '../
 import { scopeOf } from '../visit/scope'
 import { visitOf } from '../visit/visit'
 import { bareLog } from '../simulate/inspect'
-import { answerOf, RECIPES, type Injected } from '../simulate/simulated'
+import { RECIPES, type Injected } from '../simulate/drafts'
+import { answerOf } from '../simulate/simulated'
 
 export const DIFFICULTIES = ['first steps', 'ordinary', 'hard'] as const
 export type Difficulty = (typeof DIFFICULTIES)[number]

@@ -13,13 +13,13 @@ import { RULES } from '../rules'
 import { ACCESS, INSTRUMENTS } from '../visit/access'
 import { scopeOf } from '../visit/scope'
 import { visitOf } from '../visit/visit'
+import type { Injected } from './drafts'
 import { seeded, type Random } from './random'
 import {
   answerOf,
   instrumentOf,
   recorded,
   simulateHouse,
-  type Injected,
   type SimulatedHouse,
   type SimulateOptions,
 } from './simulated'

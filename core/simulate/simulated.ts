@@ -6,55 +6,17 @@ import { evaluate, type Result } from '../engine/evaluate'
 import { readJob } from '../file/read'
 import { Ledger } from '../model/ledger'
 import { fieldOf, type AnyValue, type Kind } from '../model/fields'
-import { factAt, valueOf, type House, type Subject } from '../model/house'
+import { factAt, valueOf, type House } from '../model/house'
 import type { Observation, RawObservation } from '../model/observation'
 import { Site } from '../derive/site'
 import type { PathChange } from '../paths/changes'
 import { RULES } from '../rules'
-import { labelOf } from '../texts/labels'
 import { accessOf } from '../visit/access'
-import { HouseMeters, type Hidden, type Swap } from './meters'
-import { pick, seeded, type Random } from './random'
-import type { Recipe } from './recipe'
-import { RECIPE_ROWS } from './recipes'
+import { draw, type Draft, type DrawOptions, type FactChange, type Injected } from './drafts'
+import { HouseMeters, type Hidden } from './meters'
+import { seeded, type Random } from './random'
 import { soundHouse, type SoundOptions } from './sound-house'
 
-export const RECIPES: readonly Recipe[] = RECIPE_ROWS.map(([rule, kind, like, field, value]) => ({
-  rule,
-  kind,
-  like,
-  field,
-  value,
-}))
-export const HIDDEN_KINDS = [
-  'ground not connected',
-  'ground broken in the run',
-  'jumper from neutral to ground',
-  'hot and neutral reversed',
-  'hot and ground reversed',
-  'neutral broken',
-  'hot broken',
-  'bad joint',
-  'poor ground',
-  'bad contact at a breaker',
-  'service neutral failing',
-  'main bonding jumper missing',
-] as const
-export type HiddenKind = (typeof HIDDEN_KINDS)[number]
-
-/** One fault that was put in. */
-export interface Injected {
-  readonly rule: string
-  readonly subject: string
-  /** What was done, in plain words. */
-  readonly what: string
-  readonly kind: HiddenKind | 'to be seen'
-}
-interface FactChange {
-  readonly subject: string
-  readonly field: string
-  readonly value: AnyValue
-}
 export interface SimulatedHouse {
   readonly seed: number
   /** What is there to be seen, read or asked, and nothing that an instrument reads. */
@@ -67,12 +29,8 @@ export interface SimulatedHouse {
   /** Faults of the truth, as `rule subject`: those put in, and what follows from them. */
   readonly faults: ReadonlySet<string>
 }
-export interface SimulateOptions extends SoundOptions {
+export interface SimulateOptions extends SoundOptions, DrawOptions {
   readonly faults: number
-  /** Only faults of these rules. */
-  readonly rules?: ReadonlySet<string>
-  /** Only what instruments find, of these kinds. */
-  readonly kinds?: readonly HiddenKind[]
 }
 
 const BY = 'simulated house'
@@ -85,58 +43,6 @@ const faultsOf = (results: readonly Result[]): Set<string> =>
 const isOpen = (site: Site, r: Result): boolean =>
   r.outcome === 'undecided' &&
   !(r.missing.length > 0 && r.missing.every(m => answerOf(site, m.subject, m.field) !== undefined))
-
-/** What a thing has in common with others that the same fault can befall. */
-export function likeness(site: Site, thing: Subject): string {
-  switch (thing.kind) {
-    case 'outlet':
-      return [
-        valueOf(thing, 'type'),
-        valueOf(thing, 'slots'),
-        valueOf(site.roomOf(thing), 'use'),
-        valueOf(thing, 'appliance'),
-        valueOf(thing, 'ground'),
-      ].join('|')
-    case 'circuit':
-      return [valueOf(thing, 'supplies'), valueOf(thing, 'requiredUse')].join('|')
-    case 'segment': {
-      const circuit = site.get(thing.parent ?? undefined, 'circuit')
-      return [
-        valueOf(circuit, 'supplies'),
-        valueOf(thing, 'size'),
-        valueOf(thing, 'wiring'),
-        valueOf(thing, 'conductors'),
-      ].join('|')
-    }
-    case 'breaker':
-      return [
-        valueOf(thing, 'poles'),
-        valueOf(thing, 'protection'),
-        valueOf(thing, 'role'),
-        valueOf(thing, 'handleTie'),
-        ...(isOnAluminum(site, thing) ? ['aluminum'] : []),
-      ].join('|')
-    case 'enclosure':
-      return [valueOf(thing, 'type'), valueOf(thing, 'marking')].join('|')
-    case 'bar':
-      return [valueOf(thing, 'role'), valueOf(thing, 'isTiedToNeutral')].join('|')
-    case 'screw':
-      return String(valueOf(thing, 'neutrals'))
-    case 'room':
-      return String(valueOf(thing, 'use'))
-    case 'electrode':
-      return String(valueOf(thing, 'type'))
-    case 'bond':
-      return String(valueOf(thing, 'to'))
-    default:
-      return thing.kind
-  }
-}
-
-const isOnAluminum = (site: Site, breaker: Subject<'breaker'>): boolean =>
-  site
-    .circuitsOf(breaker)
-    .some(c => site.children(c, 'segment').some(s => valueOf(s, 'metal') === 'aluminum'))
 
 /** The observations of a sound house. */
 export function soundLog(random: Random, options: SoundOptions): Observation[] {
@@ -218,41 +124,42 @@ export function instrumentOf(kind: Kind | undefined, field: string): string | un
   return accessOf(kind, field).instrument ?? fieldOf(kind, field)?.with
 }
 
-/** What is put in and where, before it is known to show. */
-interface Draft {
-  readonly rule: string
-  readonly what: string
-  readonly kind: Injected['kind']
-  readonly at: string
-  readonly facts: readonly FactChange[]
-  readonly changes?: readonly PathChange[]
-  readonly swap?: Swap
-  readonly contact?: number
+/** How a house is looked at while faults are put in. */
+interface Ground {
+  /** As it is before the first. */
+  readonly log: readonly Observation[]
+  readonly hidden: Hidden
+  /** Everything there is to know with what was put in. */
+  readonly read: (log: readonly Observation[], hidden: Hidden) => Site
+  /** What was open before stays open: nobody knows everything of a recorded house. */
+  readonly mayBeOpen: boolean
+}
+interface PutIn {
+  readonly log: readonly Observation[]
+  readonly hidden: Hidden
+  readonly injected: readonly Injected[]
+  readonly truth: Site
+  readonly faults: ReadonlySet<string>
 }
 
-/**
- * A house with faults put in. Each is kept only where, everything known, it shows, and hides none put in before it.
- * @throws Error where so many cannot be put in
- */
-export function simulateHouse(seed: number, options: SimulateOptions): SimulatedHouse {
-  const random = seeded(seed)
-  const sound = soundLog(random, options)
-  const supplyVolts = 118 + Math.round(random() * 60) / 10
-  const site = new Site(houseOf(sound))
-  let hidden: Hidden = {
-    changes: loads(site, random),
-    swaps: new Map(),
-    contacts: new Map(),
-  }
-  let log: readonly Observation[] = sound
+/** Each fault is kept only where, everything known, it shows, and hides none put in before it. */
+function putIn(ground: Ground, random: Random, options: SimulateOptions): PutIn {
+  const site = new Site(houseOf(ground.log))
+  let { log, hidden } = ground
   const injected: Injected[] = []
-  let { site: truth } = wholeSite(log, hidden, supplyVolts)
-  let faults = faultsOf(evaluate(truth, RULES))
+  let truth = ground.read(log, hidden)
+  const before = evaluate(truth, RULES)
+  const wasOpen = new Set(
+    ground.mayBeOpen ? before.filter(r => r.outcome === 'undecided').map(keyOf) : [],
+  )
+  let faults = faultsOf(before)
   const taken = new Set<string>()
   for (let tries = 0; injected.length < options.faults; tries++) {
     if (tries > 60 * (options.faults + 1))
-      throw new Error(`could not put ${options.faults} faults into house ${seed}`)
-    const draft = draw(site, random, options)
+      throw new Error(
+        `only ${injected.length} of ${options.faults} faults show in this house; ask for fewer`,
+      )
+    const draft = draw(site, random, options, ground.mayBeOpen)
     if (!draft || taken.has(draft.at)) continue
     // A failing service neutral moves every volt of the house: nothing else is measured beside it.
     const kinds = [draft.kind, ...injected.map(i => i.kind)].filter(k => k !== 'to be seen')
@@ -261,12 +168,12 @@ export function simulateHouse(seed: number, options: SimulateOptions): Simulated
     const nextHidden = withHidden(hidden, draft)
     let next: Site
     try {
-      next = wholeSite(nextLog, nextHidden, supplyVolts).site
+      next = ground.read(nextLog, nextHidden)
     } catch {
       continue
     }
     const results = evaluate(next, RULES)
-    if (results.some(r => isOpen(next, r))) continue
+    if (results.some(r => isOpen(next, r) && !wasOpen.has(keyOf(r)))) continue
     const after = faultsOf(results)
     const fresh = [...after].filter(k => !faults.has(k))
     const shows = fresh.map(k => k.split(' ') as [string, string]).filter(([r]) => r === draft.rule)
@@ -283,7 +190,64 @@ export function simulateHouse(seed: number, options: SimulateOptions): Simulated
     truth = next
     faults = after
   }
-  return { seed, seen: log, hidden, supplyVolts, injected, truth, faults }
+  return { log, hidden, injected, truth, faults }
+}
+
+/**
+ * A sound house with faults put in.
+ * @throws Error where so many cannot be put in
+ */
+export function simulateHouse(seed: number, options: SimulateOptions): SimulatedHouse {
+  const random = seeded(seed)
+  const log = soundLog(random, options)
+  const supplyVolts = 118 + Math.round(random() * 60) / 10
+  const hidden: Hidden = {
+    changes: loads(new Site(houseOf(log)), random),
+    swaps: new Map(),
+    contacts: new Map(),
+  }
+  const read = (seen: readonly Observation[], into: Hidden) =>
+    wholeSite(seen, into, supplyVolts).site
+  const { log: seen, ...made } = putIn({ log, hidden, read, mayBeOpen: false }, random, options)
+  return { seed, seen, supplyVolts, ...made }
+}
+
+/**
+ * A recorded house with faults put in, as a supervisor makes one of a job: what was recorded stays, and instruments
+ * read otherwise only where a fault put in changes what they read.
+ * @param seed the same number puts in the same faults
+ * @throws Error where so many cannot be put in, or its supply is none the network knows
+ */
+export function authorHouse(
+  log: readonly Observation[],
+  seed: number,
+  options: { readonly faults: number; readonly rules?: ReadonlySet<string> | undefined },
+): { readonly log: readonly Observation[]; readonly injected: readonly Injected[] } {
+  if (options.faults === 0) return { log, injected: [] }
+  const random = seeded(seed)
+  const site = new Site(houseOf(log))
+  const supplyVolts = 120
+  const hidden: Hidden = {
+    changes: loads(site, random),
+    swaps: new Map(),
+    contacts: new Map(),
+  }
+  const readings = (seen: Site, into: Hidden) =>
+    readingsOfHouse(new HouseMeters(seen, into, undefined, supplyVolts))
+  const usual = new Map(readings(site, hidden).map(f => [`${f.subject} ${f.field}`, f.value]))
+  const whole = (seen: readonly Observation[], into: Hidden) => {
+    const all = readings(new Site(houseOf(seen)), into)
+    const changed = all.filter(f => usual.get(`${f.subject} ${f.field}`) !== f.value)
+    return withReadings(seen, changed)
+  }
+  const ground: Ground = {
+    log,
+    hidden,
+    read: (seen, into) => new Site(houseOf(whole(seen, into))),
+    mayBeOpen: true,
+  }
+  const made = putIn(ground, random, options)
+  return { log: whole(made.log, made.hidden), injected: made.injected }
 }
 
 function withHidden(hidden: Hidden, draft: Draft): Hidden {
@@ -306,122 +270,6 @@ function loads(site: Site, random: Random): PathChange[] {
     const amperes = share < 0.2 ? 0 : Math.round(rating * (0.1 + 0.25 * share) * 10) / 10
     return [{ change: 'load', at: circuit.id, amperes }]
   })
-}
-
-function draw(site: Site, random: Random, { rules, kinds }: SimulateOptions): Draft | undefined {
-  if (kinds) return drawHidden(site, random, pick(random, kinds))
-  const recipes = rules ? RECIPES.filter(r => rules.has(r.rule)) : RECIPES
-  const isHidden = random() < 0.35 || recipes.length === 0
-  if (isHidden) {
-    const draft = drawHidden(site, random, pick(random, HIDDEN_KINDS))
-    return draft && (!rules || rules.has(draft.rule)) ? draft : undefined
-  }
-  // A rule first, then one of its ways, so that rules with many are not met more often.
-  const names = [...new Set(recipes.map(r => r.rule))]
-  const rule = pick(random, names)
-  const recipe = pick(
-    random,
-    recipes.filter(r => r.rule === rule),
-  )
-  const things = site.all[recipe.kind] as readonly Subject[]
-  const alike = things.filter(t => likeness(site, t) === recipe.like)
-  if (alike.length === 0) return undefined
-  const thing = pick(random, alike)
-  const label = fieldOf(recipe.kind, recipe.field)?.label ?? recipe.field
-  const value = typeof recipe.value === 'boolean' ? (recipe.value ? 'yes' : 'no') : recipe.value
-  return {
-    rule,
-    at: thing.id,
-    kind: 'to be seen',
-    what: `${labelOf(site, thing)}: ${label} ${value}`,
-    facts: [{ subject: thing.id, field: recipe.field, value: recipe.value }],
-  }
-}
-
-function drawHidden(site: Site, random: Random, kind: HiddenKind): Draft | undefined {
-  const faces = site.all.outlet.filter(
-    o => valueOf(o, 'type') === 'receptacle' && valueOf(o, 'slots') === 'three',
-  )
-  if (faces.length === 0) return undefined
-  const face = pick(random, faces)
-  const at = face.id
-  const name = labelOf(site, face)
-  const fact = (field: string, value: AnyValue): FactChange => ({ subject: at, field, value })
-  const draft = (rule: string, more: Partial<Draft>): Draft => ({
-    rule,
-    at,
-    kind,
-    what: `${name}: ${kind}`,
-    facts: [],
-    ...more,
-  })
-  switch (kind) {
-    case 'ground not connected':
-      return draft('open-ground-three-slot', { facts: [fact('ground', 'present, not connected')] })
-    case 'ground broken in the run':
-      return draft('open-ground-three-slot', {
-        changes: [{ change: 'open', part: `ground ${at}` }],
-      })
-    case 'jumper from neutral to ground':
-      return draft('bootleg-ground', {
-        facts: [fact('ground', 'present, not connected'), fact('hasNeutralGroundJumper', true)],
-      })
-    case 'hot and neutral reversed':
-      return draft('miswire', { swap: 'reversed' })
-    case 'hot and ground reversed':
-      return draft('miswire', { swap: 'hot and ground' })
-    case 'neutral broken':
-      return draft('miswire', { changes: [{ change: 'open', part: `neutral ${at}` }] })
-    case 'hot broken':
-      return draft('miswire', { changes: [{ change: 'open', part: `hot ${at}` }] })
-    case 'bad joint': {
-      const part = random() < 0.5 ? `hot ${at}` : `neutral ${at}`
-      return draft('voltage-drop', {
-        changes: [{ change: 'joint', part, ohms: 0.6 + random() * 0.8 }],
-      })
-    }
-    case 'poor ground':
-      return draft('open-ground-three-slot', {
-        changes: [{ change: 'joint', part: `ground ${at}`, ohms: 8 + random() * 60 }],
-      })
-    case 'bad contact at a breaker': {
-      const circuit = site.get(valueOf(face, 'circuit'), 'circuit')
-      const breaker = site.get(valueOf(circuit, 'fedBy'), 'breaker')
-      if (!circuit || !breaker) return undefined
-      return draft('breaker-hot', {
-        at: breaker.id,
-        what: `${labelOf(site, breaker)}: ${kind}`,
-        contact: 0.15 + random() * 0.2,
-        changes: [{ change: 'load', at: circuit.id, amperes: 7 + Math.round(random() * 30) / 10 }],
-      })
-    }
-    case 'main bonding jumper missing': {
-      const service = site.all.enclosure.find(e => valueOf(e, 'marking') === 'service disconnect')
-      if (!service) return undefined
-      const bars = site.children(service, 'bar')
-      return draft('main-bond-missing', {
-        at: service.id,
-        what: `${labelOf(site, service)}: ${kind}`,
-        facts: [
-          { subject: service.id, field: 'bondMeans', value: 'none' },
-          ...bars.map(bar =>
-            valueOf(bar, 'role') === 'neutral'
-              ? { subject: bar.id, field: 'isBondedToEnclosure', value: false }
-              : { subject: bar.id, field: 'isTiedToNeutral', value: false },
-          ),
-        ],
-      })
-    }
-    case 'service neutral failing': {
-      const meter = site.all.enclosure.find(e => valueOf(e, 'fedFrom') === 'utility')
-      if (!meter) return undefined
-      return draft('service-neutral', {
-        at: meter.id,
-        what: `${labelOf(site, meter)}: ${kind}`,
-        changes: [{ change: 'joint', part: `service ${meter.id} N`, ohms: 0.6 + random() * 3 }],
-      })
-    }
-  }
 }
 
 /** Everything recorded as somebody with these instruments would, with their errors. */

@@ -3,6 +3,7 @@ import {
   clickText,
   DEMO,
   DESK,
+  goTo,
   HAND,
   hasText,
   onDisk,
@@ -147,12 +148,23 @@ describe('practice', () => {
 
   it('a supervisor makes a round of a job: its own faults are what has to be found', async () => {
     const { page, errors } = await openPage(browser, `${server.url}${DEMO}/practice`, DESK)
-    await page.waitForSelector('.begin:not([disabled])')
-    await press(page, '.begin')
-    await hasText(page, '.places', 'Service panel')
-    await clickText(page, '.head button', 'Finish')
-    await page.waitForSelector('[data-testid="debrief"]')
-    expect(await textOf(page, '[data-testid="debrief"]')).toMatch(/0 of \d\d+ found/)
+    await page.waitForSelector('[data-testid="begin"]:not([disabled])')
+    const finish = async () => {
+      await page.click('[data-testid="begin"]')
+      await hasText(page, '.places', 'Service panel')
+      await clickText(page, '.head button', 'Finish')
+      await page.waitForSelector('[data-testid="debrief"]')
+      const words = await textOf(page, '[data-testid="debrief"]')
+      return Number(words.match(/0 of (\d\d+) found/)?.[1])
+    }
+    const recorded = await finish()
+    expect(recorded).toBeGreaterThan(20)
+    // The address of a round makes the same round for whoever opens it.
+    await goTo(page, `${server.url}${DEMO}/practice?faults=3&seed=2&minutes=45&theme=nonsense`)
+    await page.waitForSelector('[data-testid="begin"]:not([disabled])')
+    const minutes = await page.$eval('[aria-label="minutes"]', e => (e as HTMLInputElement).value)
+    expect(minutes).toBe('45')
+    expect(await finish()).toBeGreaterThanOrEqual(recorded + 3)
     expect(errors).toEqual([])
   })
 })

@@ -1,4 +1,16 @@
-import { evaluate, Ledger, readJob, RULES, Site, valueOf, writeHouse } from '#core'
+import {
+  authorHouse,
+  evaluate,
+  Ledger,
+  readJob,
+  RULES,
+  Site,
+  valueOf,
+  writeHouse,
+  type Observation,
+} from '#core'
+import { DEMO_HOUSES } from '#core/examples/index'
+import { HIDDEN_KINDS, RECIPES } from '#core/simulate/drafts'
 import {
   compare,
   faultsIn,
@@ -11,14 +23,7 @@ import {
 import { HouseMeters, NOTHING_HIDDEN, type Hidden } from '#core/simulate/meters'
 import { SimulatedInstruments } from '#core/simulate/instruments'
 import { seeded } from '#core/simulate/random'
-import {
-  answerOf,
-  HIDDEN_KINDS,
-  recorded,
-  RECIPES,
-  simulateHouse,
-  soundLog,
-} from '#core/simulate/simulated'
+import { answerOf, recorded, simulateHouse, soundLog } from '#core/simulate/simulated'
 
 /** Houses of a run, more by hand: the whole of it is `npm run simulate -- roundtrip`. */
 const HOUSES = Number(process.env.CORVIT_HOUSES ?? 10)
@@ -181,6 +186,39 @@ describe('faults put in', () => {
     })
     const { faults } = outcomes(new Site(new Ledger(read.observations).house))
     for (const i of house.injected) expect(faults).toContain(`${i.rule} ${i.subject}`)
+  })
+})
+
+describe('a round made of a recorded house', () => {
+  const observations = (house: object) => {
+    let n = 0
+    return readJob(JSON.parse(JSON.stringify(house)), {
+      at: '2026-01-01T00:00:00.000Z',
+      by: 'test',
+      nextId: () => `a${n++}`,
+    }).observations
+  }
+  const faultsIn = (log: readonly Observation[]) => outcomes(new Site(new Ledger(log).house)).faults
+  it.each(DEMO_HOUSES.map(d => [d.id, d] as const))(
+    '%s: what was recorded stays, what was put in shows, the same number puts in the same',
+    (_id, { file }) => {
+      const log = new Ledger(observations(file())).log()
+      const made = authorHouse(log, 2, { faults: 3 })
+      expect(made.injected).toHaveLength(3)
+      const after = faultsIn(made.log)
+      expect(after).toEqual(expect.arrayContaining(faultsIn(log)))
+      expect(after).toEqual(
+        expect.arrayContaining(made.injected.map(i => `${i.rule} ${i.subject}`)),
+      )
+      expect(authorHouse(log, 2, { faults: 3 })).toEqual(made)
+      expect(authorHouse(log, 2, { faults: 0 }).log).toBe(log)
+    },
+  )
+  it('says how many show where more are asked for than can', () => {
+    const [, , small] = DEMO_HOUSES
+    const log = new Ledger(observations(small!.file())).log()
+    const rules = new Set(['three-phase-panel-on-single-phase'])
+    expect(() => authorHouse(log, 1, { faults: 6, rules })).toThrow(/only \d of 6 faults show/)
   })
 })
 

@@ -1,27 +1,37 @@
 <script setup lang="ts">
-import { Ledger, readJob, valueOf, writeHouse } from '#core'
+import { Ledger, readJob, THEMES, valueOf, writeHouse, type Observation } from '#core'
+import { useClipboard } from '@vueuse/core'
 import type { PracticeHouse } from '~/composables/usePractice'
 
-/** A round made of this very job: what is recorded is what can be seen, and all its faults are wanted. */
+/**
+ * A round a supervisor makes of this very job: what is recorded is what can be seen, all its faults are wanted, and
+ * more can be put in. How it is made stands in the address, so that an apprentice who opens it plays the same.
+ */
 const { job, problem, isLoading, load } = useOpenJob()
-const minutes = ref(90)
-const covers = ref(6)
+const { make, isMaking, problem: notMade } = usePracticeMaker()
+const { setUp, address } = useRoundAddress({ minutes: 90, covers: 6, faults: 0, seed: 1 })
 const house = shallowRef<PracticeHouse>()
 const faults = computed(() => job.findings.filter(f => f.outcome === 'fault').length)
-function begin() {
+const { copy, copied } = useClipboard()
+
+function recordedLog(): readonly Observation[] {
   let made = 0
   const { observations } = readJob(writeHouse(job.house), {
     at: new Date().toISOString(),
     by: 'practice',
     nextId: () => `p${made++}`,
   })
-  house.value = {
-    title: valueOf(job.site.premises, 'name') ?? 'This job',
-    log: new Ledger(observations).log(),
-    injected: undefined,
-    minutes: minutes.value,
-    covers: covers.value,
-  }
+  return new Ledger(observations).log()
+}
+function begin() {
+  const { minutes, covers, theme, seed, faults: count } = setUp
+  const title = valueOf(job.site.premises, 'name') ?? 'This job'
+  // A worker is told plain data only.
+  const log = JSON.parse(JSON.stringify(recordedLog())) as Observation[]
+  make(
+    { log, seed, faults: count, theme },
+    made => (house.value = { title, log: made.log, injected: undefined, minutes, covers }),
+  )
 }
 </script>
 
@@ -34,21 +44,67 @@ function begin() {
           A round in this house: what is recorded of it is what can be seen there, and its
           {{ faults }} faults are what has to be found. Nothing done in the round changes the job.
         </p>
-        <UFormField label="Minutes there are">
-          <UInputNumber v-model="minutes" :min="10" :max="600" aria-label="minutes" />
+        <div class="pair">
+          <UFormField label="Minutes there are">
+            <UInputNumber v-model="setUp.minutes" :min="10" :max="600" aria-label="minutes" />
+          </UFormField>
+          <UFormField label="Covers that may be opened">
+            <UInputNumber v-model="setUp.covers" :min="0" :max="200" aria-label="covers" />
+          </UFormField>
+        </div>
+        <UFormField
+          label="Faults to put in besides"
+          help="Into the copy that is played; instruments read what they bring about"
+        >
+          <UInputNumber
+            v-model="setUp.faults"
+            :min="0"
+            :max="MOST_PUT_IN"
+            aria-label="faults to put in"
+          />
         </UFormField>
-        <UFormField label="Covers that may be opened">
-          <UInputNumber v-model="covers" :min="0" :max="200" aria-label="covers" />
-        </UFormField>
-        <UButton
-          color="primary"
-          size="xl"
-          icon="lucide:play"
-          label="Begin"
-          class="begin"
-          :disabled="!job.isReady"
-          @click="begin"
-        />
+        <template v-if="setUp.faults > 0">
+          <UFormField label="What about">
+            <div class="chips" role="group" aria-label="what about">
+              <UButton
+                v-for="t in THEMES"
+                :key="t"
+                color="neutral"
+                variant="outline"
+                class="chip"
+                :aria-pressed="setUp.theme === t"
+                @click="setUp.theme = t"
+                >{{ t }}</UButton
+              >
+            </div>
+          </UFormField>
+          <UFormField label="Number" help="The same number puts in the same faults">
+            <UInputNumber v-model="setUp.seed" :min="1" :max="99999" aria-label="number" />
+          </UFormField>
+        </template>
+        <p v-if="notMade" role="alert" class="fails">
+          This round could not be made: {{ notMade }}.
+        </p>
+        <div class="acts">
+          <UButton
+            color="primary"
+            size="xl"
+            icon="lucide:play"
+            label="Begin"
+            data-testid="begin"
+            :loading="isMaking"
+            :disabled="!job.isReady"
+            @click="begin"
+          />
+          <UButton
+            color="neutral"
+            variant="outline"
+            size="xl"
+            icon="lucide:link"
+            :label="copied ? 'Copied' : 'Copy the address of this round'"
+            @click="copy(address)"
+          />
+        </div>
       </div>
     </PageState>
   </AppShell>
@@ -60,7 +116,17 @@ function begin() {
   gap: 1.1rem;
   max-width: 46rem;
 }
-.begin {
-  justify-self: start;
+.pair,
+.acts,
+.chips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+}
+.pair {
+  gap: 1.1rem;
+}
+.acts {
+  gap: 0.8rem;
 }
 </style>
