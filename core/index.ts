@@ -76,7 +76,15 @@ export { allowedDevice } from './tables/allowed-device'
 export { limitationsOf, CAUTIONS } from './texts/report'
 export { looksOf, type OpenLook } from './views/looks'
 export { observationsOf, withChanges, type Change as WorkChange } from './plan/change'
-export { atBudget, dangerOf, Frontier, frontierOf, type FrontierPoint } from './plan/budget'
+export {
+  atBudget,
+  bestWithin,
+  dangerOf,
+  frontierOf,
+  type Bought,
+  type Frontier,
+  type FrontierPoint,
+} from './plan/budget'
 export {
   compare,
   consequencesOf,

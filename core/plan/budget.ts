@@ -1,6 +1,8 @@
 import type { Result } from '../engine/evaluate'
 import type { Severity } from '../engine/severity'
-import { frontOf, itemsOf, type Taken } from './eliminate'
+import { itemsOf, partsOf, type Action } from './cover'
+import { frontOf, type Item, type Taken } from './eliminate'
+import { fill } from './fill'
 import { findingKey, type Option } from './options'
 import type { PriceBook } from './prices'
 
@@ -20,17 +22,17 @@ export interface FrontierPoint {
   readonly danger: number
 }
 /** From nothing done to all that can be: each point takes more away than any that costs no more. */
-export class Frontier {
-  constructor(
-    readonly points: readonly FrontierPoint[],
-    /** Nothing better was passed over. */
-    readonly isExact: boolean,
-    private readonly chosen: readonly (() => readonly number[])[],
-  ) {}
-  /** Numbers of the options that are taken for what a budget buys. */
-  optionsFor(cents: number): readonly number[] {
-    return this.chosen[this.points.indexOf(atBudget(this.points, cents))]?.() ?? []
-  }
+export interface Frontier {
+  readonly points: readonly FrontierPoint[]
+  /** Nothing better was passed over. */
+  readonly isExact: boolean
+}
+/** What a budget buys. */
+export interface Bought extends FrontierPoint {
+  /** Numbers of the options, ascending. */
+  readonly options: readonly number[]
+  /** Nothing that costs no more takes more danger away. */
+  readonly isExact: boolean
 }
 
 /** The best point within a budget. */
@@ -47,7 +49,7 @@ export function atBudget(points: readonly FrontierPoint[], cents: number): Front
 
 /**
  * All there is to be had for each sum: exact, by the front of cost against danger of each part of the house that hangs
- * together, joined part by part. The permit is paid once, so both fronts, with it and without, are merged.
+ * together, joined part by part.
  * @param mustHave keys every set but the empty one has to cover: locked works
  */
 export function frontierOf(
@@ -56,163 +58,154 @@ export function frontierOf(
   book: PriceBook,
   mustHave: readonly string[] = [],
 ): Frontier {
-  const danger = new Map(findings.map(f => [findingKey(f), dangerOf(f)]))
-  // What must be there outweighs all danger together, so that only sets with all of it reach this height.
-  const lock = 1 + [...danger.values()].reduce((n, d) => n + d, 0)
-  for (const key of mustHave) danger.set(key, lock)
-  const height = lock * mustHave.length
-  const steps: (FrontierPoint & { readonly chosen: () => readonly number[] })[] = [
-    { cents: 0, danger: 0, chosen: () => [] },
-  ]
-  let isExact = true
-  for (const hasPermit of [false, true]) {
-    const shared = book.callOut + (hasPermit ? book.permit : 0)
-    const isOut = (o: Option | undefined) => o?.needsPermit === true && !hasPermit
-    const usable = options.flatMap((o, i) =>
-      isOut(o) || (o.needs !== undefined && isOut(options[o.needs])) ? [] : [i],
-    )
-    const parts = partsOf(options, usable, danger).map(part => frontOfPart(options, part, danger))
-    isExact &&= parts.every(p => p.isExact)
-    // Sets that need no permit stand in the other front too, for less.
-    for (const s of joined(parts))
-      if (s.danger >= height)
-        steps.push({ ...s, cents: s.cents + shared, danger: s.danger - height })
+  const fronts = frontsOf(options, findings, book, mustHave)
+  const steps: FrontierPoint[] = [{ cents: 0, danger: 0 }]
+  for (const { shared, parts } of fronts)
+    joined(parts).forEach((cents, danger) => {
+      if (danger > 0 && cents < Infinity) steps.push({ cents: cents + shared, danger })
+    })
+  return {
+    points: undominated(steps),
+    isExact: fronts.every(f => f.parts.every(p => p.isExact)),
   }
-  const kept = undominated(steps)
-  const points = kept.map(({ cents, danger: gone }) => ({ cents, danger: gone }))
-  return new Frontier(
-    points,
-    isExact,
-    kept.map(k => k.chosen),
-  )
+}
+
+/**
+ * The most danger a budget takes away, for the least money that does it; of one budget quicker than all of them.
+ * @param mustHave keys every set but the empty one has to cover: locked works
+ */
+export function bestWithin(
+  options: readonly Option[],
+  findings: readonly Result[],
+  book: PriceBook,
+  budget: number,
+  mustHave: readonly string[] = [],
+): Bought {
+  const fronts = frontsOf(options, findings, book, mustHave)
+  const isExact = fronts.every(f => f.parts.every(p => p.isExact))
+  let best: Bought = { cents: 0, danger: 0, options: [], isExact }
+  for (const { shared, parts } of fronts) {
+    const found = fill(
+      parts.map(p => p.ways),
+      budget - shared,
+    )
+    if (!found || found.worth === 0) continue
+    const cents = found.weight + shared
+    const isBetter =
+      found.worth > best.danger || (found.worth === best.danger && cents < best.cents)
+    if (!isBetter) continue
+    const chosen = parts.flatMap(({ ways, own }, p) =>
+      (ways[found.ways[p] ?? 0]?.items() ?? []).map(n => own[n] ?? 0),
+    )
+    best = { cents, danger: found.worth, options: chosen.sort((a, b) => a - b), isExact }
+  }
+  return best
 }
 
 /** Dearer only where it takes more danger away. */
-function undominated<P extends FrontierPoint>(points: readonly P[]): readonly P[] {
+function undominated(points: readonly FrontierPoint[]): readonly FrontierPoint[] {
   const sorted = [...points].sort((a, b) => a.cents - b.cents || b.danger - a.danger)
-  const kept: P[] = []
+  const kept: FrontierPoint[] = []
   for (const p of sorted)
     if (kept.length === 0 || p.danger > (kept.at(-1)?.danger ?? 0)) kept.push(p)
   return kept
 }
 
 interface PartFront {
-  /** Ways of the part, the cheapest first; the first takes nothing. */
-  readonly front: readonly Taken[]
+  /** Ways of the part, the cheapest first; without locked works the first takes nothing. */
+  readonly ways: readonly Taken[]
   /** Numbers of the options, by the numbers of the part. */
   readonly own: readonly number[]
   readonly isExact: boolean
 }
+interface Fronts {
+  /** Cents paid once. */
+  readonly shared: number
+  readonly parts: readonly PartFront[]
+}
+/** The permit is paid once: the parts without any work that needs one, and with all of them. */
+function frontsOf(
+  options: readonly Option[],
+  findings: readonly Result[],
+  book: PriceBook,
+  mustHave: readonly string[],
+): readonly Fronts[] {
+  const worths = findings.map(dangerOf)
+  // What must be there outweighs all danger together, so that only ways with all of it reach this height.
+  const lock = 1 + worths.reduce((n, d) => n + d, 0)
+  for (const _ of mustHave) worths.push(lock)
+  const number = new Map([...findings.map(findingKey), ...mustHave].map((key, i) => [key, i]))
+  const covers = options.map(o => {
+    const own: number[] = []
+    for (const key of o.fixes) {
+      const i = number.get(key)
+      if (i !== undefined) own.push(i)
+    }
+    return own.sort((a, b) => a - b)
+  })
+  const needsPermit = (o: Option): boolean =>
+    o.needsPermit || (o.needs !== undefined && options[o.needs]?.needsPermit === true)
+  const withPermit = options.map(needsPermit)
+  const actions = options.map(({ cents, needs }, i): Action => {
+    const action = { weight: cents, covers: covers[i] ?? [] }
+    return needs === undefined ? action : { ...action, needs }
+  })
+  const parts = (list: readonly Action[]) => partsFor(list, worths, findings.length, lock)
+  const all = { shared: book.callOut + book.permit, parts: parts(actions) }
+  // Where no work needs a permit, what it would make possible is what is possible without.
+  if (!withPermit.includes(true)) return [{ ...all, shared: book.callOut }].filter(isWhole)
+  const free = actions.map((a, i): Action => (withPermit[i] ? { weight: 0, covers: [] } : a))
+  return [{ shared: book.callOut, parts: parts(free) }, all].filter(isWhole)
+}
+/** Whether every part has a way: a locked work may need the permit. */
+const isWhole = ({ parts }: Fronts): boolean => parts.every(p => p.ways.length > 0)
+
+/** Faults from `locked` on are locks: only ways that keep all of a part's are ways of it. */
+function partsFor(
+  actions: readonly Action[],
+  worths: readonly number[],
+  locked: number,
+  lock: number,
+): readonly PartFront[] {
+  return partsOf(worths.length, actions).flatMap((part): PartFront[] => {
+    const locks = part.faults.filter(f => f >= locked).length
+    if (part.actions.length === 0 && locks === 0) return []
+    const { own, items } = itemsOf(part, actions)
+    const worth = (fault: number) => worths[part.faults[fault] ?? 0] ?? 0
+    const front = frontOf(part.faults.length, items, worth)
+    const isExact = front !== 'too wide'
+    const ways = isExact ? front : greedy(items, worth)
+    return [{ ways: locks > 0 ? above(ways, lock * locks) : ways, own, isExact }]
+  })
+}
+/** The ways that reach a height, counted from there. */
+const above = (ways: readonly Taken[], height: number): readonly Taken[] =>
+  ways.filter(w => w.worth >= height).map(w => ({ ...w, worth: w.worth - height }))
 
 /** The cheapest cost of each amount of danger over all parts; danger is a whole number, so it is an index. */
-function joined(
-  parts: readonly PartFront[],
-): (FrontierPoint & { readonly chosen: () => readonly number[] })[] {
-  const most = parts.reduce((n, p) => n + (p.front.at(-1)?.worth ?? 0), 0)
+function joined(parts: readonly PartFront[]): Float64Array {
+  const most = parts.reduce((n, p) => n + (p.ways.at(-1)?.worth ?? 0), 0)
   let best = new Float64Array(most + 1).fill(Infinity)
+  let next = new Float64Array(most + 1)
   best[0] = 0
   let reach = 0
-  const picks: Uint16Array[] = []
-  for (const { front } of parts) {
-    const next = best.slice()
-    const pick = new Uint16Array(most + 1)
-    front.forEach(({ weight, worth }, way) => {
-      if (worth === 0) return
+  for (const { ways } of parts) {
+    next.fill(Infinity)
+    for (const { weight, worth } of ways)
       for (let d = 0; d <= reach; d++) {
-        const cents = (best[d] ?? 0) + weight
-        if (cents < (next[d + worth] ?? 0)) {
-          next[d + worth] = cents
-          pick[d + worth] = way
-        }
+        const cents = (best[d] as number) + weight
+        if (cents < (next[d + worth] as number)) next[d + worth] = cents
       }
-    })
-    reach += front.at(-1)?.worth ?? 0
-    best = next
-    picks.push(pick)
+    reach += ways.at(-1)?.worth ?? 0
+    ;[best, next] = [next, best]
   }
-  const chosenFor = (danger: number) => (): readonly number[] => {
-    const found: number[] = []
-    let at = danger
-    for (let p = parts.length - 1; p >= 0; p--) {
-      const part = parts[p]
-      const way = part?.front[picks[p]?.[at] ?? 0]
-      if (!part || !way) continue
-      found.push(...itemsOf(way).map(n => part.own[n] ?? 0))
-      at -= way.worth
-    }
-    return found.sort((a, b) => a - b)
-  }
-  return [...best].flatMap((cents, danger) =>
-    danger > 0 && cents < Infinity ? { cents, danger, chosen: chosenFor(danger) } : [],
-  )
-}
-
-const NEEDS = 'needs '
-function partsOf(
-  options: readonly Option[],
-  usable: readonly number[],
-  danger: ReadonlyMap<string, number>,
-): readonly (readonly number[])[] {
-  const parts: { keys: Set<string>; options: number[] }[] = []
-  const at = new Map<string, { keys: Set<string>; options: number[] }>()
-  for (const i of usable) {
-    const own = [...(options[i]?.fixes ?? [])].filter(k => danger.has(k))
-    if (own.length === 0) continue
-    // What leans on one thing hangs together, and with that thing.
-    const keys = [...own, NEEDS + (options[i]?.needs ?? i)]
-    const mine = [...new Set(keys.flatMap(k => at.get(k) ?? []))]
-    const part = mine[0] ?? { keys: new Set<string>(), options: [] }
-    if (mine.length === 0) parts.push(part)
-    for (const other of mine.slice(1)) {
-      for (const k of other.keys) {
-        part.keys.add(k)
-        at.set(k, part)
-      }
-      part.options.push(...other.options)
-      parts.splice(parts.indexOf(other), 1)
-    }
-    for (const k of keys) {
-      part.keys.add(k)
-      at.set(k, part)
-    }
-    part.options.push(i)
-  }
-  return parts.map(p => p.options)
-}
-
-/** Every way of a part that is worth its money. */
-function frontOfPart(
-  options: readonly Option[],
-  part: readonly number[],
-  danger: ReadonlyMap<string, number>,
-): PartFront {
-  const own = [...new Set(part.flatMap(i => [options[i]?.needs ?? i, i]))]
-  const place = new Map(own.map((i, n) => [i, n]))
-  const keys = [...new Set(own.flatMap(i => [...(options[i]?.fixes ?? [])]))].filter(k =>
-    danger.has(k),
-  )
-  const number = new Map(keys.map((k, n) => [k, n]))
-  const items = own.map(i => {
-    const { cents, fixes, needs } = options[i] as Option
-    return {
-      weight: cents,
-      covers: [...fixes].flatMap(k => number.get(k) ?? []),
-      ...(needs !== undefined && { needs: place.get(needs) ?? 0 }),
-    }
-  })
-  const worth = (fault: number) => danger.get(keys[fault] ?? '') ?? 0
-  const front = frontOf(keys.length, items, worth)
-  if (front !== 'too wide') return { front, own, isExact: true }
-  return { front: greedy(items, worth), own, isExact: false }
+  return best
 }
 
 /** Where too many ways stay open: always the next work that takes most away for its money. Not proved the best. */
-function greedy(
-  items: readonly { readonly weight: number; readonly covers: readonly number[]; needs?: number }[],
-  worth: (fault: number) => number,
-): readonly Taken[] {
+function greedy(items: readonly Item[], worth: (fault: number) => number): readonly Taken[] {
   const gone = new Set<number>()
-  const front: Taken[] = [{ weight: 0, worth: 0, item: undefined, rest: undefined }]
+  const front: Taken[] = [{ weight: 0, worth: 0, items: () => [] }]
   const free = items.map((item, i) => ({ ...item, i })).filter(i => i.needs === undefined)
   for (;;) {
     const rated = free
@@ -228,8 +221,7 @@ function greedy(
     front.push({
       weight: rest.weight + best.item.weight,
       worth: rest.worth + best.gained,
-      item: best.item.i,
-      rest,
+      items: () => [...rest.items(), best.item.i].sort((a, b) => a - b),
     })
   }
 }

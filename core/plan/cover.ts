@@ -1,4 +1,4 @@
-import { itemsOf, lightestOf } from './eliminate'
+import { lightestOf, type Item } from './eliminate'
 
 /** An action of the planner: what it costs by the aim, and which of the chosen faults it takes away. */
 export interface Action {
@@ -54,7 +54,7 @@ export function cheapestCover(
 export const coverKey = (actions: readonly number[]): string =>
   [...actions].sort((a, b) => a - b).join(' ')
 
-interface Part {
+export interface Part {
   faults: number[]
   actions: number[]
 }
@@ -106,24 +106,31 @@ export function partsOf(
 const closureOf = ({ covers, needs }: Action, actions: readonly Action[]): readonly number[] =>
   needs === undefined ? covers : [...covers, ...(actions[needs]?.covers ?? [])]
 
-/** Fault by fault; undefined where too many ways stay open for that. */
-function byElimination(part: Part, actions: readonly Action[]): Found | undefined {
-  const firsts = part.actions.flatMap(i => actions[i]?.needs ?? [])
-  const own = firsts.length === 0 ? part.actions : [...new Set([...firsts, ...part.actions])]
+/** The actions of a part, with faults and actions told by their numbers in it. */
+export function itemsOf(
+  part: Part,
+  actions: readonly Action[],
+): { readonly own: readonly number[]; readonly items: readonly Item[] } {
+  let own: readonly number[] = part.actions
+  if (own.some(i => actions[i]?.needs !== undefined))
+    own = [...new Set([...own.flatMap(i => actions[i]?.needs ?? []), ...own])]
   const place = new Map(own.map((i, n) => [i, n]))
   const number = new Map(part.faults.map((f, n) => [f, n]))
-  const items = own.map(i => {
+  const items = own.map((i): Item => {
     const { weight, covers, needs } = actions[i] as Action
-    return {
-      weight,
-      covers: covers.map(f => number.get(f) ?? 0),
-      ...(needs !== undefined && { needs: place.get(needs) ?? 0 }),
-    }
+    const item = { weight, covers: covers.map(f => number.get(f) ?? 0) }
+    return needs === undefined ? item : { ...item, needs: place.get(needs) ?? 0 }
   })
+  return { own, items }
+}
+
+/** Fault by fault; undefined where too many ways stay open for that. */
+function byElimination(part: Part, actions: readonly Action[]): Found | undefined {
+  const { own, items } = itemsOf(part, actions)
   const taken = lightestOf(part.faults.length, items)
   if (taken === 'too wide') return undefined
   if (taken === undefined) return NONE
-  const chosen = itemsOf(taken).map(n => own[n] ?? 0)
+  const chosen = taken.items().map(n => own[n] ?? 0)
   return { weight: taken.weight, actions: chosen.sort((a, b) => a - b) }
 }
 

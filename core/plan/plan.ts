@@ -2,7 +2,7 @@ import type { Result } from '../engine/evaluate'
 import { SEVERITIES, type Severity } from '../engine/severity'
 import type { House } from '../model/house'
 import { labelOf } from '../texts/labels'
-import { frontierOf, type Frontier } from './budget'
+import { bestWithin, frontierOf, type Frontier } from './budget'
 import { compare, Judged, type FollowUp, type Turned } from './consequences'
 import { gather, LOCK, type Departure, type Forbid, type Gathered, type Lock } from './gather'
 import { findingKey, type NotAnOption, type Option } from './options'
@@ -185,7 +185,10 @@ export class Planner {
     // Without a budget, or within it, everything is taken away: the lightest set is then the most protection too.
     const isOver = budget !== undefined && costAll(chosen, book).total > budget
     const isExact = !isOver && solved.holds
-    const kept = isOver ? this.frontier.optionsFor(budget).map(i => options[i] as Option) : chosen
+    const bought = isOver
+      ? bestWithin(options, reachable, book, budget, lockKeys)
+      : { options: solved.actions, isExact: solved.holds }
+    const kept = bought.options.map(i => options[i] as Option)
     const { total, shared } = costAll(kept, book)
     const turned = compare(before, before.after(kept.flatMap(o => o.changes)))
     const fixes = new Set(kept.flatMap(o => [...o.fixes]))
@@ -202,7 +205,6 @@ export class Planner {
     const settled = new Set(turned.fixed.map(f => `${f.rule} ${f.subject}`))
     const isKept = reachable.every(f => left.includes(f) || settled.has(findingKey(f)))
     const isHolding = turned.broken.length === 0 && turned.required.length === 0 && isKept
-    const isShown = isOver ? this.frontier.isExact : solved.holds
     return {
       status:
         clash.length > 0 || unmetLocks.length > 0
@@ -226,7 +228,7 @@ export class Planner {
       proof: {
         solver: isOver ? 'own search, over budgets' : 'own search',
         holds: isHolding,
-        gap: isHolding && isShown ? 0 : null,
+        gap: isHolding && bought.isExact ? 0 : null,
         options: options.length,
         refused: solved.refused,
       },
