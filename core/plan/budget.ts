@@ -221,7 +221,7 @@ function greedy(items: readonly Item[], worth: (fault: number) => number): reado
     front.push({
       weight: rest.weight + best.item.weight,
       worth: rest.worth + best.gained,
-      items: () => [...rest.items(), best.item.i].sort((a, b) => a - b),
+      items: () => [...rest.items(), best.item.i],
     })
   }
 }

@@ -44,7 +44,7 @@ export function cheapestCover(
     const best = quick ?? searchPart(part.faults, part.actions, actions, refused)
     if (best.weight === Infinity) return undefined
     weight += best.weight
-    chosen.push(...best.actions)
+    for (const i of best.actions) chosen.push(i)
     parts.push(best.actions)
   }
   return { weight, actions: chosen.sort((a, b) => a - b), parts }
@@ -55,8 +55,10 @@ export const coverKey = (actions: readonly number[]): string =>
   [...actions].sort((a, b) => a - b).join(' ')
 
 export interface Part {
-  faults: number[]
-  actions: number[]
+  readonly faults: number[]
+  readonly actions: number[]
+  /** Where each fault of the house stands in its part. */
+  readonly place: readonly number[]
 }
 /** Faults that no action joins are apart: each part is searched by itself. */
 export function partsOf(
@@ -64,43 +66,48 @@ export function partsOf(
   actions: readonly Action[],
   links: readonly (readonly [number, number])[] = [],
 ): readonly Part[] {
-  const parent = Array.from({ length: faults }, (_, i) => i)
+  const parent: number[] = []
+  for (let f = 0; f < faults; f++) parent.push(f)
   const find = (i: number): number => {
     let at = i
-    for (let up = parent[at]; up !== undefined && up !== at; up = parent[at]) at = up
+    for (let up = parent[at] as number; up !== at; up = parent[at] as number) at = up
     parent[i] = at
     return at
   }
+  // What leans on one thing hangs together, even where that thing covers nothing itself.
+  const leaning = new Map<number, number>()
   for (const a of actions) {
     const covers = closureOf(a, actions)
-    const [first] = covers
+    const first = covers[0]
     // What covers nothing itself, and leans on what covers nothing, joins nothing.
     if (first === undefined) continue
     const root = find(first)
-    for (const f of covers) if (parent[f] !== root) parent[find(f)] = root
-  }
-  // What leans on one thing hangs together, even where that thing covers nothing itself.
-  const leaning = new Map<number, number>()
-  for (const { needs, covers } of actions) {
-    const [first] = covers
-    if (needs === undefined || first === undefined) continue
-    const other = leaning.get(needs)
-    if (other === undefined) leaning.set(needs, first)
-    else parent[find(first)] = find(other)
+    for (let n = 1; n < covers.length; n++) {
+      const f = covers[n] as number
+      if (parent[f] !== root) parent[find(f)] = root
+    }
+    const own = a.covers[0]
+    if (a.needs === undefined || own === undefined) continue
+    const other = leaning.get(a.needs)
+    if (other === undefined) leaning.set(a.needs, own)
+    else parent[find(own)] = find(other)
   }
   for (const [a, b] of links) parent[find(b)] = find(a)
-  const parts = new Map<number, Part>()
+  const parts: Part[] = []
+  const partOf: (Part | undefined)[] = new Array<undefined>(faults).fill(undefined)
+  const place: number[] = []
   for (let f = 0; f < faults; f++) {
     const root = find(f)
-    const part = parts.get(root)
-    if (part) part.faults.push(f)
-    else parts.set(root, { faults: [f], actions: [] })
+    let part = partOf[root]
+    if (!part) parts.push((part = partOf[root] = { faults: [], actions: [], place }))
+    place.push(part.faults.push(f) - 1)
   }
-  actions.forEach((a, i) => {
-    const [first] = closureOf(a, actions)
-    if (first !== undefined && a.weight < Infinity) parts.get(find(first))?.actions.push(i)
-  })
-  return [...parts.values()]
+  for (let i = 0; i < actions.length; i++) {
+    const a = actions[i] as Action
+    const first = closureOf(a, actions)[0]
+    if (first !== undefined && a.weight < Infinity) partOf[find(first)]?.actions.push(i)
+  }
+  return parts
 }
 /** What an action covers, with what it needs first. */
 const closureOf = ({ covers, needs }: Action, actions: readonly Action[]): readonly number[] =>
@@ -114,14 +121,19 @@ export function itemsOf(
   let own: readonly number[] = part.actions
   if (own.some(i => actions[i]?.needs !== undefined))
     own = [...new Set([...own.flatMap(i => actions[i]?.needs ?? []), ...own])]
-  const place = new Map(own.map((i, n) => [i, n]))
-  const number = new Map(part.faults.map((f, n) => [f, n]))
-  const items = own.map((i): Item => {
-    const { weight, covers, needs } = actions[i] as Action
-    const item = { weight, covers: covers.map(f => number.get(f) ?? 0) }
-    return needs === undefined ? item : { ...item, needs: place.get(needs) ?? 0 }
-  })
+  const items: Item[] = []
+  for (let n = 0; n < own.length; n++) {
+    const { weight, covers, needs } = actions[own[n] as number] as Action
+    const item = { weight, covers: placesOf(covers, part.place) }
+    items.push(needs === undefined ? item : { ...item, needs: own.indexOf(needs) })
+  }
   return { own, items }
+}
+
+function placesOf(covers: readonly number[], place: readonly number[]): number[] {
+  const found: number[] = []
+  for (let n = 0; n < covers.length; n++) found.push(place[covers[n] as number] as number)
+  return found
 }
 
 /** Fault by fault; undefined where too many ways stay open for that. */

@@ -21,7 +21,7 @@ export interface Taken {
   readonly weight: number
   /** Worth of the faults that are gone. */
   readonly worth: number
-  /** Numbers of the items, ascending. */
+  /** Numbers of the items, in the order they were taken. */
   readonly items: () => readonly number[]
 }
 
@@ -38,63 +38,70 @@ interface Course {
   readonly steps: readonly number[]
   readonly words: number
   /** Bits each work sets, so many words a work. */
-  readonly masks: Int32Array
+  readonly masks: readonly number[]
   /** The faults of those bits. */
   readonly touches: readonly (readonly number[])[]
   /** Bit that says a work others lean on is there: its own, or that of the one it needs; -1 where there is none. */
-  readonly own: Int32Array
+  readonly own: readonly number[]
 }
 
 function courseOf(faults: number, items: readonly Item[]): Course {
-  // What others lean on is followed like a fault that is worth nothing: its bit says that it is there.
-  const bitOf = new Map<number, number>()
-  for (const { needs } of items)
-    if (needs !== undefined && !bitOf.has(needs)) bitOf.set(needs, faults + bitOf.size)
-  const own = new Int32Array(items.length).fill(-1)
-  const touches =
-    bitOf.size === 0 ? items.map(coversOf) : items.map((_, i) => touched(items, i, bitOf, own))
-
-  const bits = faults + bitOf.size
+  const bitOf = items.some(i => i.needs !== undefined) ? bitsOfLeaning(faults, items) : undefined
+  const own = bitOf ? new Array<number>(items.length).fill(-1) : NONE
+  const touches = bitOf ? items.map((_, i) => touched(items, i, bitOf, own)) : items.map(coversOf)
+  const bits = faults + (bitOf?.size ?? 0)
   const words = Math.max(1, Math.ceil(bits / WORD))
-  const masks = new Int32Array(items.length * words)
-  // The works that touch each bit, one list after the other.
-  const starts = new Int32Array(bits + 1)
-  for (const list of touches) for (const b of list) starts[b + 1] = (starts[b + 1] as number) + 1
-  const left = starts.slice(1)
-  for (let b = 0; b < bits; b++) starts[b + 1] = (starts[b + 1] as number) + (starts[b] as number)
-  const ends = starts.slice(0, bits)
-  const touching = new Int32Array(starts[bits] as number)
-  for (let i = 0; i < touches.length; i++)
-    for (const b of touches[i] as readonly number[]) {
-      const end = ends[b] as number
-      touching[end] = i
-      ends[b] = end + 1
+  // Small arrays of plain numbers are made quicker than typed ones, and there are many parts.
+  const masks = zeros(items.length * words)
+  const left = zeros(bits)
+  for (let i = 0; i < touches.length; i++) {
+    const list = touches[i] as readonly number[]
+    for (let n = 0; n < list.length; n++) {
+      const b = list[n] as number
+      left[b] = (left[b] as number) + 1
       const word = words === 1 ? 0 : Math.floor(b / WORD)
       const at = i * words + word
       masks[at] = (masks[at] as number) | (1 << (b - word * WORD))
     }
+  }
 
-  const isTaken = new Uint8Array(items.length)
-  const isSettled = new Uint8Array(bits)
+  const isTaken = zeros(items.length)
   const steps: number[] = []
+  // Settled faults are too wide to be the narrowest.
   for (let settled = 0; settled < bits; settled++) {
-    let narrowest = -1
-    for (let b = 0; b < bits; b++) {
-      if (isSettled[b] === 1) continue
-      if (narrowest < 0 || (left[b] as number) < (left[narrowest] as number)) narrowest = b
-    }
-    const end = starts[narrowest + 1] as number
-    for (let n = starts[narrowest] as number; n < end; n++) {
-      const i = touching[n] as number
-      if (isTaken[i] === 1) continue
+    let narrowest = 0
+    for (let b = 1; b < bits; b++)
+      if ((left[b] as number) < (left[narrowest] as number)) narrowest = b
+    const word = words === 1 ? 0 : Math.floor(narrowest / WORD)
+    const bit = 1 << (narrowest - word * WORD)
+    for (let i = 0; i < items.length; i++) {
+      if (isTaken[i] === 1 || ((masks[i * words + word] as number) & bit) === 0) continue
       isTaken[i] = 1
       steps.push(i)
-      for (const b of touches[i] as readonly number[]) left[b] = (left[b] as number) - 1
+      const list = touches[i] as readonly number[]
+      for (let k = 0; k < list.length; k++) {
+        const b = list[k] as number
+        left[b] = (left[b] as number) - 1
+      }
     }
     steps.push(-1 - narrowest)
-    isSettled[narrowest] = 1
+    left[narrowest] = items.length + 1
   }
   return { steps, words, masks, touches, own }
+}
+const NONE: number[] = []
+/** What others lean on is followed like a fault that is worth nothing: its bit says that it is there. */
+function bitsOfLeaning(faults: number, items: readonly Item[]): ReadonlyMap<number, number> {
+  const bitOf = new Map<number, number>()
+  for (const { needs } of items)
+    if (needs !== undefined && !bitOf.has(needs)) bitOf.set(needs, faults + bitOf.size)
+  return bitOf
+}
+/** Written one by one, so that nothing looks for holes in it. */
+function zeros(n: number): number[] {
+  const list: number[] = []
+  for (let i = 0; i < n; i++) list.push(0)
+  return list
 }
 const coversOf = (item: Item): readonly number[] => item.covers
 /** The bits a work sets where works lean on each other: with those of the one it needs, and the bit of that one. */
@@ -102,7 +109,7 @@ function touched(
   items: readonly Item[],
   i: number,
   bitOf: ReadonlyMap<number, number>,
-  own: Int32Array,
+  own: number[],
 ): readonly number[] {
   const { covers, needs } = items[i] as Item
   const bit = bitOf.get(needs ?? i)
@@ -124,7 +131,7 @@ class Journal {
     const found: number[] = []
     for (let at = mark; at !== NOTHING_TAKEN; at = this.#rests[at] ?? NOTHING_TAKEN)
       found.push(this.#items[at] ?? 0)
-    return found.sort((a, b) => a - b)
+    return found.reverse()
   }
 }
 
@@ -143,18 +150,8 @@ class Rows {
     const word = this.#bits[row * this.#words + Math.floor(bit / WORD)] ?? 0
     return (word & (1 << (bit % WORD))) !== 0
   }
-  /** Whether a row has every bit of a work already. */
-  hasAll(row: number, masks: Int32Array, item: number): boolean {
-    const from = row * this.#words
-    const mask = item * this.#words
-    for (let w = 0; w < this.#words; w++) {
-      const wanted = masks[mask + w] ?? 0
-      if (((this.#bits[from + w] ?? 0) & wanted) !== wanted) return false
-    }
-    return true
-  }
-  /** The row with the bits of a work besides; it is added where there is none. */
-  joined(row: number, masks: Int32Array, item: number): number {
+  /** The row with the bits of a work besides, itself where it had them all; it is added where there is none. */
+  joined(row: number, masks: readonly number[], item: number): number {
     const words = this.#words
     const from = row * words
     const end = this.size * words
@@ -167,10 +164,11 @@ class Rows {
   }
   /**
    * Forgets a bit.
-   * @param onKept told where a row goes; rows alike without the bit go to the same place, later ones after
    * @param mustHave rows without the bit are dropped
+   * @param to where each row goes is written here, -1 where it is dropped; rows alike without the bit go to one place,
+   * never behind where they stood
    */
-  forget(bit: number, mustHave: boolean, onKept: (from: number, to: number) => void): void {
+  forget(bit: number, mustHave: boolean, to: number[]): void {
     const words = this.#words
     const at = Math.floor(bit / WORD)
     const mask = ~(1 << (bit % WORD))
@@ -178,18 +176,21 @@ class Rows {
     this.#index = undefined
     this.size = 0
     for (let row = 0; row < rows; row++) {
-      if (mustHave && !this.has(row, bit)) continue
+      if (mustHave && !this.has(row, bit)) {
+        to[row] = -1
+        continue
+      }
       const end = this.size * words
       for (let w = 0; w < words; w++) {
-        const old = this.#bits[row * words + w] ?? 0
+        const old = this.#bits[row * words + w] as number
         this.#bits[end + w] = w === at ? old & mask : old
       }
       // Rows that all had it differ without it as they did with it.
       const found = mustHave ? -1 : this.#find(this.size)
-      if (found < 0) {
-        this.#noted(this.size)
-        onKept(row, this.size++)
-      } else onKept(row, found)
+      to[row] = found < 0 ? this.size : found
+      if (found >= 0) continue
+      this.#noted(this.size)
+      this.size++
     }
   }
   #noted(row: number): void {
@@ -207,6 +208,11 @@ class Rows {
     if (row > FEW_ROWS) {
       const index = (this.#index ??= this.#indexOf(row))
       return index.get(this.#nameOf(row)) ?? -1
+    }
+    if (words === 1) {
+      const bits = this.#bits[row]
+      for (let r = 0; r < row; r++) if (this.#bits[r] === bits) return r
+      return -1
     }
     for (let r = 0; r < row; r++) {
       let w = 0
@@ -228,19 +234,21 @@ export function lightestOf(faults: number, items: readonly Item[]): Taken | unde
   const weights = [0]
   const marks = [NOTHING_TAKEN]
 
-  let kept = 0
-  const keep = (from: number, to: number): void => {
-    if (to < kept && (weights[to] ?? 0) <= (weights[from] ?? 0)) return
-    weights[to] = weights[from] ?? 0
-    marks[to] = marks[from] ?? NOTHING_TAKEN
-    kept = Math.max(kept, to + 1)
-  }
-
+  const to: number[] = []
   for (const step of steps) {
     if (step < 0) {
       const bit = -1 - step
-      kept = 0
-      rows.forget(bit, bit < faults, keep)
+      const before = rows.size
+      rows.forget(bit, bit < faults, to)
+      let kept = 0
+      for (let from = 0; from < before; from++) {
+        const row = to[from] as number
+        if (row < 0 || (row < kept && (weights[row] as number) <= (weights[from] as number)))
+          continue
+        weights[row] = weights[from] as number
+        marks[row] = marks[from] as number
+        if (row === kept) kept++
+      }
       if (rows.size === 0) return undefined
       continue
     }
@@ -250,16 +258,17 @@ export function lightestOf(faults: number, items: readonly Item[]): Taken | unde
     const before = rows.size
     for (let row = 0; row < before; row++) {
       const isPaid = bit >= 0 && rows.has(row, bit)
-      if ((isPaid && needs === undefined) || rows.hasAll(row, masks, step)) continue
+      if (isPaid && needs === undefined) continue
+      const size = rows.size
+      const after = rows.joined(row, masks, step)
+      if (after === row) continue
       const first = needs !== undefined && !isPaid ? needs : undefined
       const paid = first === undefined ? 0 : (items[first]?.weight ?? 0)
-      const weight = (weights[row] ?? 0) + paid + item.weight
-      const size = rows.size
-      const to = rows.joined(row, masks, step)
-      if (to < size && (weights[to] ?? Infinity) <= weight) continue
-      const rest = marks[row] ?? NOTHING_TAKEN
-      weights[to] = weight
-      marks[to] = journal.write(step, first === undefined ? rest : journal.write(first, rest))
+      const weight = (weights[row] as number) + paid + item.weight
+      if (after < size && (weights[after] as number) <= weight) continue
+      const rest = marks[row] as number
+      weights[after] = weight
+      marks[after] = journal.write(step, first === undefined ? rest : journal.write(first, rest))
     }
     if (rows.size > MOST) return 'too wide'
   }
@@ -280,15 +289,17 @@ export function frontOf(
   const rows = new Rows(words)
   const journal = new Journal()
   const worths = Array.from({ length: faults }, (_, f) => worth(f))
+  const to: number[] = []
   let fronts: Front[] = [{ weights: [0], worths: [0], marks: [NOTHING_TAKEN] }]
 
   for (const step of steps) {
     if (step < 0) {
       const next: Front[] = []
-      rows.forget(-1 - step, false, (from, to) => {
-        const known = next[to]
-        const front = fronts[from] as Front
-        next[to] = known ? joinFronts(known, front) : front
+      rows.forget(-1 - step, false, to)
+      fronts.forEach((front, from) => {
+        const row = to[from] as number
+        const known = next[row]
+        next[row] = known ? joinFronts(known, front) : front
       })
       fronts = next
       let kept = 0
@@ -302,7 +313,9 @@ export function frontOf(
     const before = rows.size
     for (let row = 0; row < before; row++) {
       const isPaid = bit >= 0 && rows.has(row, bit)
-      if ((isPaid && needs === undefined) || rows.hasAll(row, masks, step)) continue
+      if (isPaid && needs === undefined) continue
+      const after = rows.joined(row, masks, step)
+      if (after === row) continue
       let gained = 0
       for (const b of touches[step] ?? [])
         if (b < faults && !rows.has(row, b)) gained += worths[b] ?? 0
@@ -316,9 +329,8 @@ export function frontOf(
           journal.write(step, first === undefined ? rest : journal.write(first, rest)),
         ),
       }
-      const to = rows.joined(row, masks, step)
-      const known = fronts[to]
-      fronts[to] = known ? joinFronts(known, added) : added
+      const known = fronts[after]
+      fronts[after] = known ? joinFronts(known, added) : added
     }
     if (rows.size > MOST) return 'too wide'
   }
