@@ -79,7 +79,7 @@ export async function main(args: readonly string[]): Promise<number> {
   if (command === 'assess') return assessCommand(rest)
   if (command === 'understand') return answered(() => understandCommand(rest))
   if (command === 'walk') return answered(() => walkCommand(rest))
-  if (command === 'plan') return answered(() => planCommand(rest))
+  if (command === 'plan') return answeredLater(() => planCommand(rest))
   if (command === 'report') return answeredLater(() => reportCommand(rest))
   if (command === 'merge') return answered(() => mergeCommand(rest))
   if (command === 'paths') return answered(() => pathsCommand(rest))

@@ -7,7 +7,7 @@ import {
   paperText,
   PLAN_PAPERS,
   plainPlan,
-  planHouse,
+  Planner,
   planPaper,
   priceBookSchema,
   problemsOf,
@@ -21,11 +21,12 @@ import {
   type PriceBook,
   type SchoolChoice,
 } from '#core'
+import { generalSolverOf } from '#shared/general-solver'
 import { pricesFromCsv } from '#shared/price-csv'
 import { houseOf, readJson, readText, refuse, unreadable } from './input'
 
 /** `corvit plan FILE …`: the best set of remedies for the faults of a house, with why. */
-export function planCommand(args: readonly string[]): void {
+export async function planCommand(args: readonly string[]): Promise<void> {
   let file: string | undefined
   const request: { -readonly [K in keyof PlanRequest]: PlanRequest[K] } = {}
   const locks: { subject: string; remedy: string }[] = []
@@ -57,7 +58,14 @@ export function planCommand(args: readonly string[]): void {
       refuse(`--school: no circuit is called ${JSON.stringify(circuit)}`)
   for (const { subject } of locks)
     if (!house.subjects.has(subject)) refuse(`--lock: nothing is called ${JSON.stringify(subject)}`)
-  const plan = planHouse(house, { ...request, prices, locks, forbids, schools })
+  const planner = new Planner(house, { ...request, prices, locks, forbids, schools })
+  let plan = planner.plan(request.aim, request.budget)
+  if (plan.proof.gap === null && plan.choices.length > 0) {
+    // Loaded only where the own search has given up, or has nothing else to offer.
+    const { default: load } = await import('highs')
+    planner.general = generalSolverOf(await load())
+    plan = planner.plan(request.aim, request.budget)
+  }
   console.log(JSON.stringify(plainPlan(plan, site, prices), null, 2))
 }
 

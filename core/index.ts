@@ -93,6 +93,7 @@ export {
   type FollowUp,
   type Turned,
 } from './plan/consequences'
+export type { GeneralSolver } from './plan/program'
 export { cheapestCover, coverKey, partsOf, type Action, type Cover } from './plan/cover'
 export { effectsOf } from './plan/effects'
 export { findingKey, optionsFor, type NotAnOption, type Option } from './plan/options'

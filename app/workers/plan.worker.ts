@@ -23,6 +23,8 @@ import {
   type WorkChange,
 } from '#core'
 
+import { generalSolverOf } from '#shared/general-solver'
+
 export type PlainPlan = ReturnType<typeof plainPlan>
 export interface Alternative {
   readonly id: 'cheapest' | 'rewire' | 'nothing'
@@ -68,7 +70,16 @@ const say = (answer: PlanSay) => {
   self.postMessage(answer)
 }
 
-function answer(ask: PlanAsk): void {
+/** More than a megabyte, so that only a house that needs it waits for it. */
+async function loadGeneral() {
+  const [{ default: load }, { default: url }] = await Promise.all([
+    import('highs'),
+    import('highs/runtime?url'),
+  ])
+  return generalSolverOf(await load({ locateFile: () => url }))
+}
+
+async function answer(ask: PlanAsk): Promise<void> {
   const { run } = ask
   const began = performance.now()
   if (ask.kind === 'open') {
@@ -91,11 +102,16 @@ function answer(ask: PlanAsk): void {
     })
   } else if (ask.kind === 'plan') {
     if (!planner) return
-    const plan = planner.plan(ask.aim, ask.budget)
+    const asked = planner
+    let plan = asked.plan(ask.aim, ask.budget)
+    if (plan.proof.gap === null && !asked.general) {
+      asked.general = await loadGeneral()
+      plan = asked.plan(ask.aim, ask.budget)
+    }
     say({
       kind: 'planned',
       run,
-      plan: plainPlan(plan, planner.before.site, planner.book),
+      plan: plainPlan(plan, asked.before.site, asked.book),
       tasks: tasksOf(plan, () => crypto.randomUUID()),
       ms: performance.now() - began,
     })
@@ -137,10 +153,12 @@ function alternatives({ house, scope }: PlanAsk & { kind: 'alternatives' }): Alt
   ]
 }
 
+// One after another, as they were asked: an answer may wait for the general solver.
+let answered = Promise.resolve()
 self.onmessage = ({ data }: MessageEvent<PlanAsk>) => {
-  try {
-    answer(data)
-  } catch (error) {
-    say({ kind: 'failed', run: data.run, message: (error as Error).message })
-  }
+  answered = answered
+    .then(() => answer(data))
+    .catch((error: unknown) => {
+      say({ kind: 'failed', run: data.run, message: (error as Error).message })
+    })
 }

@@ -5,6 +5,7 @@ import { frontOf, type Item, type Taken } from './eliminate'
 import { fill } from './fill'
 import { findingKey, type Option } from './options'
 import type { PriceBook } from './prices'
+import { budgetByProgram, type GeneralSolver, type Refused } from './program'
 
 /** Danger taken away counts by severity, so that one thing to make safe outweighs any handful of notes. */
 const DANGER: Readonly<Record<Severity, number>> = {
@@ -33,6 +34,8 @@ export interface Bought extends FrontierPoint {
   readonly options: readonly number[]
   /** Nothing that costs no more takes more danger away. */
   readonly isExact: boolean
+  /** Whether the general solver was asked. */
+  readonly isByProgram: boolean
 }
 
 /** The best point within a budget. */
@@ -73,6 +76,8 @@ export function frontierOf(
 /**
  * The most danger a budget takes away, for the least money that does it; of one budget quicker than all of them.
  * @param mustHave keys every set but the empty one has to cover: locked works
+ * @param general asked where too many ways stay open, or sets were refused
+ * @param refused sets found wanting; without a general solver they cannot be passed over
  */
 export function bestWithin(
   options: readonly Option[],
@@ -80,10 +85,33 @@ export function bestWithin(
   book: PriceBook,
   budget: number,
   mustHave: readonly string[] = [],
+  general?: GeneralSolver,
+  refused: readonly Refused[] = [],
 ): Bought {
+  const byProgram = (solver: GeneralSolver): Bought => {
+    const worths = findings.map(f => ({ key: findingKey(f), danger: dangerOf(f) }))
+    const { callOut, permit } = book
+    const question = { options, worths, mustHave, callOut, permit, budget }
+    const chosen = budgetByProgram(question, refused, solver)
+    const fixes = new Set(chosen.flatMap(i => [...(options[i]?.fixes ?? [])]))
+    const paid = [
+      ...(chosen.length > 0 ? [callOut] : []),
+      ...(chosen.some(i => options[i]?.needsPermit) ? [permit] : []),
+      ...chosen.map(i => options[i]?.cents ?? 0),
+    ]
+    return {
+      cents: paid.reduce((n, c) => n + c, 0),
+      danger: worths.reduce((n, w) => n + (fixes.has(w.key) ? w.danger : 0), 0),
+      options: chosen,
+      isExact: true,
+      isByProgram: true,
+    }
+  }
+  if (general && refused.length > 0) return byProgram(general)
   const fronts = frontsOf(options, findings, book, mustHave)
   const isExact = fronts.every(f => f.parts.every(p => p.isExact))
-  let best: Bought = { cents: 0, danger: 0, options: [], isExact }
+  const isByProgram = false
+  let best: Bought = { cents: 0, danger: 0, options: [], isExact, isByProgram }
   for (const { shared, parts } of fronts) {
     const found = fill(
       parts.map(p => p.ways),
@@ -97,9 +125,9 @@ export function bestWithin(
     const chosen = parts.flatMap(({ ways, own }, p) =>
       (ways[found.ways[p] ?? 0]?.items() ?? []).map(n => own[n] ?? 0),
     )
-    best = { cents, danger: found.worth, options: chosen.sort((a, b) => a - b), isExact }
+    best = { ...best, cents, danger: found.worth, options: chosen.sort((a, b) => a - b) }
   }
-  return best
+  return !isExact && general ? byProgram(general) : best
 }
 
 /** Dearer only where it takes more danger away. */

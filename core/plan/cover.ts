@@ -1,4 +1,5 @@
 import { lightestOf, type Item } from './eliminate'
+import { lightestByProgram, type GeneralSolver } from './program'
 
 /** An action of the planner: what it costs by the aim, and which of the chosen faults it takes away. */
 export interface Action {
@@ -14,19 +15,27 @@ export interface Cover {
   readonly actions: readonly number[]
   /** The same by the parts of the house that hang together. */
   readonly parts: readonly (readonly number[])[]
+  /** Nothing lighter was passed over. */
+  readonly isExact: boolean
+  /** Whether some part was left to the general solver. */
+  readonly isByProgram: boolean
 }
 interface Found {
   readonly weight: number
   readonly actions: readonly number[]
+  readonly isExact?: boolean
 }
 
 const NONE: Found = { weight: Infinity, actions: [] }
+/** Sets looked at in one part before the search is given up; a general solver bounds it better then. */
+const MOST_SETS = 20_000
 
 /**
  * The cheapest set of actions that takes every fault away: exact, by search over each part of the house that hangs
  * together, with a bound that no part can be cheaper than its faults' cheapest shares.
  * @param refused sets of one part already found wanting; the cheapest other one is looked for
  * @param links pairs of faults whose works get into each other's way: their parts are searched as one
+ * @param general takes the parts in which too many ways stay open, where it is there
  * @returns undefined where a fault has no action left
  */
 export function cheapestCover(
@@ -34,20 +43,28 @@ export function cheapestCover(
   actions: readonly Action[],
   refused: ReadonlySet<string> = new Set(),
   links: readonly (readonly [number, number])[] = [],
+  general?: GeneralSolver,
 ): Cover | undefined {
+  let isExact = true
+  let isByProgram = false
   const chosen: number[] = []
   const parts: (readonly number[])[] = []
   let weight = 0
   for (const part of partsOf(faults, actions, links)) {
     // Sets that were refused are passed over by name, which only the search by sets can do.
     const quick = refused.size === 0 ? byElimination(part, actions) : undefined
-    const best = quick ?? searchPart(part.faults, part.actions, actions, refused)
+    let best = quick ?? searchPart(part.faults, part.actions, actions, refused)
+    if (best.isExact === false && general) {
+      best = byProgram(part, actions, refused, general)
+      isByProgram = true
+    }
     if (best.weight === Infinity) return undefined
+    isExact &&= best.isExact !== false
     weight += best.weight
     for (const i of best.actions) chosen.push(i)
     parts.push(best.actions)
   }
-  return { weight, actions: chosen.sort((a, b) => a - b), parts }
+  return { weight, actions: chosen.sort((a, b) => a - b), parts, isExact, isByProgram }
 }
 
 /** A set of actions as a word, so that it can be refused. */
@@ -146,6 +163,23 @@ function byElimination(part: Part, actions: readonly Action[]): Found | undefine
   return { weight: taken.weight, actions: chosen.sort((a, b) => a - b) }
 }
 
+function byProgram(
+  part: Part,
+  actions: readonly Action[],
+  refused: ReadonlySet<string>,
+  general: GeneralSolver,
+): Found {
+  const mine = new Set(part.actions.flatMap(i => [actions[i]?.needs ?? i, i]))
+  const sets = [...refused]
+    .map(key => key.split(' ').map(Number))
+    .filter(set => set.every(i => mine.has(i)))
+    .map(set => ({ set, among: [...mine] }))
+  const found = lightestByProgram(part.faults, part.actions, actions, sets, general)
+  if (!found) return NONE
+  return { weight: found.reduce((n, i) => n + (actions[i]?.weight ?? 0), 0), actions: found }
+}
+
+/** Set by set; `isExact: false` where there were too many to look at. */
 function searchPart(
   faults: readonly number[],
   own: readonly number[],
@@ -205,7 +239,9 @@ function searchPart(
     for (const k of fresh) mark(k, -1)
     taken.length -= fresh.length
   }
+  let looked = 0
   function search(weight: number): void {
+    if (++looked > MOST_SETS) return
     if (weight + bound() >= best.weight - 1e-9) return
     let narrowest: number[] | undefined
     for (const [f, list] of byFault) {
@@ -233,7 +269,7 @@ function searchPart(
     for (const i of tried) barred.delete(i)
   }
   search(0)
-  return best
+  return looked > MOST_SETS ? { ...best, isExact: false } : best
 }
 
 function undominated(own: readonly number[], actions: readonly Action[]): readonly number[] {

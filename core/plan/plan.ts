@@ -2,13 +2,14 @@ import type { Result } from '../engine/evaluate'
 import { SEVERITIES, type Severity } from '../engine/severity'
 import type { House } from '../model/house'
 import { labelOf } from '../texts/labels'
-import { bestWithin, frontierOf, type Frontier } from './budget'
+import { frontierOf, type Frontier } from './budget'
 import { compare, Judged, type FollowUp, type Turned } from './consequences'
 import { gather, LOCK, type Departure, type Forbid, type Gathered, type Lock } from './gather'
 import { findingKey, type NotAnOption, type Option } from './options'
 import { SAMPLE_PRICES, type PriceBook } from './prices'
+import type { GeneralSolver } from './program'
 import type { SchoolChoice } from './schools'
-import { costAll, runnerUp, solve, type Aim, type RunnerUp } from './solve'
+import { costAll, runnerUp, solve, solveBudget, type Aim, type RunnerUp } from './solve'
 
 export interface FindingRef {
   readonly rule: string
@@ -73,7 +74,8 @@ export interface Plan {
   /** Findings the chosen school has no way for here, so that another was let in. */
   readonly departures: readonly Departure[]
   readonly proof: {
-    readonly solver: 'own search' | 'own search, over budgets'
+    /** Who found it; the general solver is named where it took what the own search gave up. */
+    readonly solver: string
     /** Judged again with all of it done, every finding it is for is settled and nothing new is a fault. */
     readonly holds: boolean
     /** 0: nothing lighter does the same with these options. Null where that was not shown. */
@@ -130,6 +132,8 @@ export class Planner {
   readonly #gathered: Gathered
   readonly #locks: readonly Lock[]
   #frontier: Frontier | undefined
+  /** Takes what the own search gives up; loaded only where a plan says that its gap is not known. */
+  general: GeneralSolver | undefined
 
   constructor(house: House, scope: PlanScope = {}) {
     this.before = new Judged(house)
@@ -176,7 +180,8 @@ export class Planner {
     const lockKeys = this.#lockKeys
     const noWay = this.#locks.filter(l => !lockKeys.includes(LOCK + l.subject))
     const wanted = [...reachable.map(findingKey), ...lockKeys]
-    const solved = solve(before, options, wanted, aim, book)
+    const { general } = this
+    const solved = solve(before, options, wanted, aim, book, general)
     if (!solved) {
       const none = { ...NO_PLAN, aim, clash, departures, unmetLocks: noWay }
       return { ...none, status: 'infeasible' }
@@ -186,8 +191,8 @@ export class Planner {
     const isOver = budget !== undefined && costAll(chosen, book).total > budget
     const isExact = !isOver && solved.holds
     const bought = isOver
-      ? bestWithin(options, reachable, book, budget, lockKeys)
-      : { options: solved.actions, isExact: solved.holds }
+      ? solveBudget(before, options, reachable, book, budget, lockKeys, general)
+      : { ...solved, options: solved.actions }
     const kept = bought.options.map(i => options[i] as Option)
     const { total, shared } = costAll(kept, book)
     const turned = compare(before, before.after(kept.flatMap(o => o.changes)))
@@ -198,7 +203,7 @@ export class Planner {
     const choices = kept.map(option => {
       const mine = findings.filter(f => option.fixes.has(findingKey(f)))
       const other = isExact
-        ? runnerUp(before, options, option, wanted, aim, book, chosen)
+        ? runnerUp(before, options, option, wanted, aim, book, chosen, general)
         : undefined
       return { option, findings: mine, severity: worstOf(mine), runnerUp: other }
     })
@@ -226,11 +231,15 @@ export class Planner {
       unmetLocks,
       departures,
       proof: {
-        solver: isOver ? 'own search, over budgets' : 'own search',
+        solver: bought.isByProgram
+          ? `own search and ${general?.name ?? 'a general solver'}`
+          : isOver
+            ? 'own search, over budgets'
+            : 'own search',
         holds: isHolding,
         gap: isHolding && bought.isExact ? 0 : null,
         options: options.length,
-        refused: solved.refused,
+        refused: bought.refused,
       },
     }
   }

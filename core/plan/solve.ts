@@ -1,9 +1,12 @@
 import type { Judged } from './consequences'
 import { compare } from './consequences'
-import { cheapestCover, coverKey, type Action } from './cover'
+import type { Result } from '../engine/evaluate'
+import { bestWithin, type Bought } from './budget'
+import { cheapestCover, coverKey, partsOf, type Action } from './cover'
 import { LOCK } from './gather'
-import type { Option } from './options'
+import { findingKey, type Option } from './options'
 import type { PriceBook } from './prices'
+import type { GeneralSolver, Refused } from './program'
 
 export const AIMS = ['least-cost', 'most-protection', 'least-opening', 'fewest-tests'] as const
 export type Aim = (typeof AIMS)[number]
@@ -47,11 +50,12 @@ export function solve(
   wanted: readonly string[],
   aim: Aim,
   book: PriceBook,
+  general?: GeneralSolver,
   barred?: Option,
 ): Solved | undefined {
   const wanting: Wanting = { refused: new Set(), links: [] }
   for (let round = 0; ; round++) {
-    const best = lightest(options, wanted, aim, book, wanting, barred)
+    const best = lightest(options, wanted, aim, book, wanting, general, barred)
     if (!best) return undefined
     const isHolding = holds(before, options, best.actions, wanted)
     const isDone = isHolding || round >= MOST_REFUSED
@@ -96,6 +100,8 @@ interface Lightest {
   readonly weight: number
   readonly actions: readonly number[]
   readonly parts: readonly (readonly number[])[]
+  readonly isExact: boolean
+  readonly isByProgram: boolean
 }
 /** The permit is paid once: sets without any work that needs one are looked for apart. */
 function lightest(
@@ -104,6 +110,7 @@ function lightest(
   aim: Aim,
   book: PriceBook,
   { refused, links }: Wanting,
+  general?: GeneralSolver,
   barred?: Option,
 ): Lightest | undefined {
   const number = new Map(wanted.map((key, i) => [key, i]))
@@ -119,12 +126,67 @@ function lightest(
   })
   const tries = [true, false].flatMap(hasPermit => {
     const actions = options.map(o => actionOf(o, hasPermit))
-    const cover = cheapestCover(wanted.length, actions, refused, links)
+    const cover = cheapestCover(wanted.length, actions, refused, links, general)
     if (!cover) return []
     const permit = cover.actions.some(i => options[i]?.needsPermit) ? book.permit : 0
     return { ...cover, weight: cover.weight + permit }
   })
   return tries.sort((a, b) => a.weight - b.weight)[0]
+}
+
+export interface BoughtHolding extends Bought {
+  readonly refused: number
+  readonly holds: boolean
+}
+/**
+ * The most danger a budget takes away by a set that holds when the house is judged again. A set that does not is
+ * refused and another looked for, where a general solver is there to do it.
+ */
+export function solveBudget(
+  before: Judged,
+  options: readonly Option[],
+  findings: readonly Result[],
+  book: PriceBook,
+  budget: number,
+  lockKeys: readonly string[],
+  general?: GeneralSolver,
+): BoughtHolding {
+  const keys = [...findings.map(findingKey), ...lockKeys]
+  const refused: Refused[] = []
+  for (;;) {
+    const bought = bestWithin(options, findings, book, budget, lockKeys, general, refused)
+    const isHolding = holds(before, options, bought.options, fixedBy(options, bought.options, keys))
+    const told = { ...bought, refused: refused.length, holds: isHolding }
+    if (isHolding || !general || refused.length >= MOST_REFUSED) return told
+    refused.push(...blamed(before, options, bought.options, keys))
+  }
+}
+const fixedBy = (
+  options: readonly Option[],
+  chosen: readonly number[],
+  keys: readonly string[],
+): readonly string[] => keys.filter(k => chosen.some(i => options[i]?.fixes.has(k)))
+/** The parts of a set that do not hold by themselves; the whole of it where each of them does. */
+function blamed(
+  before: Judged,
+  options: readonly Option[],
+  chosen: readonly number[],
+  keys: readonly string[],
+): readonly Refused[] {
+  const number = new Map(keys.map((key, i) => [key, i]))
+  const actions = options.map(({ fixes, needs }): Action => {
+    const covers = [...fixes].flatMap(k => number.get(k) ?? []).sort((a, b) => a - b)
+    return { weight: 0, covers, ...(needs !== undefined && { needs }) }
+  })
+  const wanting = partsOf(keys.length, actions).flatMap(
+    ({ actions: among }): readonly Refused[] => {
+      const all = [...new Set(among.flatMap(i => [options[i]?.needs ?? i, i]))]
+      const set = chosen.filter(i => all.includes(i))
+      const isWanting = set.length > 0 && !holds(before, options, set, fixedBy(options, set, keys))
+      return isWanting ? [{ set, among: all }] : []
+    },
+  )
+  return wanting.length > 0 ? wanting : [{ set: chosen, among: options.map((_, i) => i) }]
 }
 
 function holds(
@@ -163,8 +225,9 @@ export function runnerUp(
   aim: Aim,
   book: PriceBook,
   chosen: readonly Option[],
+  general?: GeneralSolver,
 ): RunnerUp | undefined {
-  const other = solve(before, options, wanted, aim, book, option)
+  const other = solve(before, options, wanted, aim, book, general, option)
   if (!other?.holds) return undefined
   const instead = other.actions.map(i => options[i] as Option)
   const sum = (list: readonly Option[], of: (o: Option) => number) =>

@@ -9,6 +9,7 @@ import {
   type Result,
 } from '#core'
 import { seeded } from '#core/simulate/random'
+import { generalSolverOf } from '#shared/general-solver'
 
 const TRIALS = Number(process.env.CORVIT_TRIALS ?? 150)
 const BOOK: PriceBook = { ...SAMPLE_PRICES, callOut: 7, permit: 11 }
@@ -189,7 +190,7 @@ describe('what a sum of money takes away', () => {
     }
     expect(kept).toBeGreaterThan(200)
   })
-  it('where too many ways stay open it says so, and still adds up', () => {
+  it('where too many ways stay open it says so, still adds up, and the general solver proves it', async () => {
     // Every work meets every other: nothing settles before nearly all of it is looked through.
     const random = seeded(5)
     const findings = Array.from({ length: 60 }, (_, f) => ({
@@ -204,6 +205,13 @@ describe('what a sum of money takes away', () => {
     })) as unknown as Option[]
     const frontier = frontierOf(options, findings, BOOK)
     expect(frontier.isExact).toBe(false)
+    const general = generalSolverOf(await highsLoader())
+    const proved = bestWithin(options, findings, BOOK, 300, [], general)
+    expect(proved).toMatchObject({ isExact: true, isByProgram: true })
+    const at = atBudget(frontier.points, 300)
+    expect(proved.danger).toBeGreaterThanOrEqual(at.danger)
+    expect(costOf(proved.options.map(i => options[i] as Option))).toBe(proved.cents)
+    expect(proved.cents).toBeLessThanOrEqual(300)
     for (const point of frontier.points) {
       const bought = bestWithin(options, findings, BOOK, point.cents)
       expect(bought).toMatchObject({ ...point, isExact: false })

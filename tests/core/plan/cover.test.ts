@@ -1,5 +1,7 @@
 import highsLoader from 'highs'
 import { cheapestCover, coverKey, partsOf, type Action } from '#core'
+import { lightestByProgram } from '#core/plan/program'
+import { generalSolverOf } from '#shared/general-solver'
 import { seeded } from '#core/simulate/random'
 
 /** 1000 by hand (`CORVIT_TRIALS=1000 npx jest tests/core/plan`); fewer where every test has to be quick. */
@@ -104,7 +106,7 @@ describe('the cheapest set of works', () => {
   })
   it('says so where a fault has no work left', () => {
     expect(cheapestCover(2, [{ weight: 1, covers: [0] }])).toBeUndefined()
-    expect(cheapestCover(0, [])).toEqual({ weight: 0, actions: [], parts: [] })
+    expect(cheapestCover(0, [])).toMatchObject({ weight: 0, actions: [], parts: [] })
   })
   it('looks for the next best where a set was found wanting', () => {
     const actions = [
@@ -132,4 +134,54 @@ it('works that cover nothing, and lean on what covers nothing, neither join anyt
   expect(cheapestCover(0, [idle, leaning])).toMatchObject({ weight: 0, actions: [] })
   const parts = partsOf(2, [idle, { weight: 1, covers: [0] }, { weight: 1, covers: [1] }])
   expect(parts.map(p => p.faults)).toEqual([[0], [1]])
+})
+
+describe('what the own search gives up', () => {
+  it('as a program of yes and no says the same, works that lean and sets that are refused included', async () => {
+    const general = generalSolverOf(await highsLoader())
+    for (let seed = 1; seed <= TRIALS; seed++) {
+      const faults = 3 + (seed % 5)
+      const actions = withNeeds(trial(seed, faults, 9), seed)
+      const first = cheapestCover(faults, actions)
+      if (!first || first.parts.length !== 1) continue
+      const all = actions.map((_, i) => i)
+      const names = Array.from({ length: faults }, (_, f) => f)
+      const sum = (list: readonly number[] | undefined) =>
+        list && weightOf({ actions: list }, actions)
+      expect(sum(lightestByProgram(names, all, actions, [], general))).toBe(first.weight)
+      const second = cheapestCover(faults, actions, new Set([coverKey(first.actions)]))
+      const refused = [{ set: first.actions, among: all }]
+      const other = lightestByProgram(names, all, actions, refused, general)
+      expect(other).not.toEqual(first.actions)
+      // The own search takes no work that covers nothing more; the program may add one to a set that was refused.
+      const isMore = other && first.actions.every(i => other.includes(i))
+      if (isMore) expect(sum(other)).toBeLessThanOrEqual(second?.weight ?? Infinity)
+      else expect(sum(other)).toBe(second?.weight)
+    }
+  })
+  it('is told as not proved, and handed to the general solver where that is there', async () => {
+    const general = generalSolverOf(await highsLoader())
+    // Every work meets every other, so that nothing settles before nearly all of it is looked through.
+    const random = seeded(5)
+    const faults = 64
+    const actions = Array.from({ length: 100 }, (): Action => ({
+      weight: 10 + Math.floor(random() * 90),
+      covers: Array.from({ length: faults }, (_, f) => f).filter(() => random() < 0.1),
+    }))
+    const alone = cheapestCover(faults, actions)
+    expect(alone).toMatchObject({ isExact: false, isByProgram: false })
+    const proved = cheapestCover(faults, actions, new Set(), [], general)
+    expect(proved).toMatchObject({ isExact: true, isByProgram: true })
+    const covered = new Set(proved?.actions.flatMap(i => actions[i]?.covers ?? []))
+    expect(covered.size).toBe(faults)
+    expect(proved?.weight).toBeLessThanOrEqual(alone?.weight ?? 0)
+    expect(weightOf(proved ?? { actions: [] }, actions)).toBe(proved?.weight)
+  })
+  it('a solver that ends without an answer is an error that says how it ended', () => {
+    const general = generalSolverOf({
+      solve: () => ({ Status: 'Time limit reached', Columns: {} }),
+    })
+    const actions = [{ weight: 1, covers: [0] }]
+    expect(() => lightestByProgram([0], [0], actions, [], general)).toThrow('Time limit reached')
+  })
 })

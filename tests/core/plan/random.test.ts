@@ -1,7 +1,9 @@
+import highsLoader from 'highs'
 import {
   fieldOf,
   FIELDS,
   Judged,
+  Planner,
   planHouse,
   withChanges,
   type AnyValue,
@@ -9,6 +11,7 @@ import {
   type WorkChange,
 } from '#core'
 import { pick, seeded, type Random } from '#core/simulate/random'
+import { generalSolverOf } from '#shared/general-solver'
 import { CASE_HOUSES } from '../../support/cases'
 
 const TRIALS = Number(process.env.CORVIT_TRIALS ?? 2000)
@@ -69,4 +72,33 @@ it(`plans of ${TRIALS} random houses: judged again, no fault they cure is left, 
   expect(bad).toEqual([])
   expect(planned).toBeGreaterThan(TRIALS / 4)
   expect(unproven).toBeLessThan(TRIALS / 20)
+})
+
+it('a set within a budget that does not hold is passed over, with the general solver at hand', async () => {
+  const general = generalSolverOf(await highsLoader())
+  const random = seeded(77)
+  let given = 0
+  let repaired = 0
+  for (let n = 0; n < 200; n++) {
+    const planner = new Planner(houseOf(random))
+    const whole = planner.plan()
+    if (whole.choices.length < 2) continue
+    for (const share of [0.4, 0.7, 0.9]) {
+      const budget = Math.round(whole.total * share)
+      planner.general = undefined
+      const alone = planner.plan('least-cost', budget)
+      given++
+      if (alone.proof.gap === 0) continue
+      expect(alone.status).toBe('not shown to hold')
+      planner.general = general
+      const plan = planner.plan('least-cost', budget)
+      expect(plan.proof).toMatchObject({ holds: true, gap: 0, solver: 'own search and HiGHS' })
+      expect(plan.proof.refused).toBeGreaterThan(0)
+      expect(plan.total).toBeLessThanOrEqual(budget)
+      expect(plan.newlyRequired).toEqual([])
+      repaired++
+    }
+  }
+  expect(given).toBeGreaterThan(80)
+  expect(repaired).toBeGreaterThan(0)
 })
