@@ -72,7 +72,7 @@ function again() {
         </div>
       </UFormField>
       <UFormField label="House number" help="The same number is the same house, for everybody">
-        <UInputNumber v-model="seed" :min="1" :max="99999" aria-label="house number" />
+        <UInputNumber size="xl" v-model="seed" :min="1" :max="99999" aria-label="house number" />
       </UFormField>
       <p v-if="problem" role="alert" class="fails">
         This house could not be made: {{ problem }}. Take another number.

@@ -17,6 +17,7 @@ import {
   type BuiltFact,
   type Aim,
   type FrontierPoint,
+  type GeneralSolver,
   type House,
   type Plan,
   type PlanScope,
@@ -71,7 +72,15 @@ const say = (answer: PlanSay) => {
 }
 
 /** More than a megabyte, so that only a house that needs it waits for it. */
-async function loadGeneral() {
+async function loadGeneral(): Promise<GeneralSolver | undefined> {
+  try {
+    return await fetchGeneral()
+  } catch {
+    // Without a line it cannot be had: the plan then says that its gap is not known.
+    return undefined
+  }
+}
+async function fetchGeneral(): Promise<GeneralSolver> {
   const [{ default: load }, { default: url }] = await Promise.all([
     import('highs'),
     import('highs/runtime?url'),
@@ -106,7 +115,7 @@ async function answer(ask: PlanAsk): Promise<void> {
     let plan = asked.plan(ask.aim, ask.budget)
     if (plan.proof.gap === null && !asked.general) {
       asked.general = await loadGeneral()
-      plan = asked.plan(ask.aim, ask.budget)
+      if (asked.general) plan = asked.plan(ask.aim, ask.budget)
     }
     say({
       kind: 'planned',

@@ -2,11 +2,10 @@ import { valueOf, type Subject, whereSeen } from '../model/house'
 import type { Site } from './site'
 import { Trail, type Walked } from './trail'
 
-/**
- * Where an outlet's protection sits: in the device, in the breaker, in a device ahead, or nowhere. Where only a tester
- * plugged in has shown that there is some, it sits somewhere.
- */
-export type ProtectionSource = 'own' | 'breaker' | 'ahead' | 'somewhere' | 'none'
+/** Where an outlet's protection sits: in the device, in the breaker, in a device ahead, or nowhere. */
+export type ProtectionSource = 'own' | 'breaker' | 'ahead' | 'none'
+/** Where only a tester plugged in has shown that there is arc-fault protection, it sits somewhere. */
+export type ArcProtectionSource = ProtectionSource | 'somewhere'
 
 const CARRIES_NONE = new Set(['luminaire', 'junction box', 'hard-wired outlet', 'alarm'])
 type Is = (protection: string | undefined) => boolean
@@ -18,17 +17,28 @@ const isAfci: Is = protection => protection === 'AFCI' || protection === 'dual'
  * by it, and only a device that has not failed its own button protects.
  */
 export const gfciOf = (site: Site, outlet: Subject<'outlet'>): Walked<ProtectionSource> =>
-  kept(site, outlet, 'gfci', isGfci)
-/** Arc-fault protection of an outlet, by the same walk. */
-export const afciOf = (site: Site, outlet: Subject<'outlet'>): Walked<ProtectionSource> =>
-  kept(site, outlet, 'afci', isAfci)
+  kept(site, outlet, 'gfci', trail => source(site, outlet, trail, isGfci, true))
+/** Arc-fault protection of an outlet, by the same walk, and by a tester plugged in. */
+export const afciOf = (site: Site, outlet: Subject<'outlet'>): Walked<ArcProtectionSource> =>
+  kept(site, outlet, 'afci', trail => {
+    const found = source(site, outlet, trail, isAfci, false)
+    if (found !== undefined && found !== 'none') return found
+    // What goes dead by arcs is protected; what stays live proves nothing, these testers only indicate.
+    const { afciTest } = outlet.facts
+    return whereSeen(afciTest) && trail.ask(afciTest) === 'goes dead' ? 'somewhere' : found
+  })
 
-function kept(site: Site, outlet: Subject<'outlet'>, question: 'gfci' | 'afci', is: Is) {
-  const answers = site.kept<Walked<ProtectionSource>>(question)
+function kept<S extends string>(
+  site: Site,
+  outlet: Subject<'outlet'>,
+  question: 'gfci' | 'afci',
+  walk: (trail: Trail) => S | undefined,
+): Walked<S> {
+  const answers = site.kept<Walked<S>>(question)
   let walked = answers.get(outlet.id)
   if (!walked) {
     const trail = new Trail()
-    const value = source(site, outlet, trail, is, question === 'gfci')
+    const value = walk(trail)
     answers.set(outlet.id, (walked = { value, rests: trail.rests }))
   }
   return walked
@@ -52,9 +62,6 @@ function source(
   if (is(atBreaker)) return 'breaker'
   const ahead = test === 'stays live' ? false : chain(site, outlet, trail, is)
   if (ahead === true) return 'ahead'
-  // What goes dead by arcs is protected; what stays live proves nothing, these testers only indicate.
-  const { afciTest } = outlet.facts
-  if (!isTested && whereSeen(afciTest) && trail.ask(afciTest) === 'goes dead') return 'somewhere'
   if (own === undefined || atBreaker === undefined || ahead === undefined) return undefined
   return 'none'
 }

@@ -2,10 +2,12 @@ import { isKind, triedAt, valueOf, type Subject } from '../model/house'
 import type { AnyValue } from '../model/fields'
 import { SIZES, standardRatings } from '../tables/ampacity'
 import { groundOf } from '../derive/ground'
+import { readStateOf } from '../derive/readings'
 import { neutralGroupOf } from '../derive/neutrals'
 import { equipmentGroundSize } from '../tables/grounding'
 import { ruleById } from '../rules'
 import type { Change } from './change'
+import { freeSpaces, ownCircuitForOthers, swapped, untwinned } from './moves'
 import type { Work } from './work'
 
 /** What the work of a remedy makes so; nothing where that cannot be said of this house. */
@@ -157,6 +159,45 @@ function twoPole(w: Work): readonly Change[] | undefined {
   return breakers.flatMap(b => w.so(b, { handleTie: 'common trip', year: w.year }))
 }
 
+/** Read again after the work: what was read before is read as it should be. */
+function readRight(w: Work, outlet: Subject<'outlet'>): Change[] {
+  const read = Object.entries(RIGHT).filter(([field]) => triedAt(outlet, field) !== undefined)
+  return w.so(outlet, Object.fromEntries(read))
+}
+const RIGHT: Facts = {
+  dropPercent: 2,
+  shell: 'on the neutral',
+  switched: 'hot',
+  hotNeutralV: 120,
+  hotGroundV: 120,
+  otherHalfV: 120,
+  neutralGroundV: 0,
+  neutralGroundRiseV: 1,
+  isGroundDetected: false,
+}
+/** Lamps alone prove nothing: the ground is read against a proved one, and clamped under load. */
+const MEASURED_RIGHT: Facts = {
+  lamps: 'correct',
+  groundToReferenceV: 0,
+  narrowToReferenceV: 120,
+  groundClampA: 0,
+}
+/** With the neutral of the service mended both halves are alike everywhere, and nothing goes home through the soil. */
+function utilityMended(w: Work): readonly Change[] | undefined {
+  const { all } = w.site
+  if (w.result.rule.id !== 'service-neutral' && !w.outlet) return undefined
+  const isRead = (thing: Subject, field: string) => triedAt(thing, field) !== undefined
+  return [
+    ...all.enclosure
+      .filter(e => isRead(e, 'legAToNeutralV') || isRead(e, 'legBToNeutralV'))
+      .flatMap(e => w.so(e, { legAToNeutralV: 120, legBToNeutralV: 120, wereLoadsOn: true })),
+    ...all.electrode.filter(e => isRead(e, 'currentA')).flatMap(e => w.so(e, { currentA: 0 })),
+    ...all.outlet
+      .filter(o => readStateOf(w.site, o)?.ranking.fitting.includes('open service neutral'))
+      .flatMap(o => [...readRight(w, o), ...w.so(o, MEASURED_RIGHT)]),
+  ]
+}
+
 const EFFECTS: Readonly<Record<string, Effect>> = {
   'knob-and-tube-stages': w =>
     isKind(w.subject, 'segment') ? newCable(w, w.subject, ratingOf(w)) : undefined,
@@ -196,7 +237,9 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   'marked-breaker': atBreaker((w, b) => w.so(b, { isAluminumMarked: true, year: w.year })),
   'mark-white': here({ isWhiteMarked: true }),
   'entry-fitting': here({ entry: 'clamp or bushing' }),
+  // What the metal is nobody knows before: what follows from it has to be judged then.
   'identify-metal': () => undefined,
+  'call-utility': utilityMended,
   'one-per-terminal': w => splitScrews(w),
   'extra-bar': w => splitScrews(w),
   'splice-and-pigtail': w => {
@@ -299,29 +342,10 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   'swap-line-load': here({ gfciButton: 'trips, goes dead' }),
   'move-protection': mend({ resetAccess: 'readily accessible', tubZone: 'clear of it' }),
   'cut-ground-on': here({ carriesGroundOn: false }),
-  'rewire-device': atOutlet((w, o) => {
-    // Read again after the work: what was read before is read as it should be.
-    // Lamps alone prove nothing: the ground is read against a proved one, with the box open.
-    const always: Facts = {
-      lamps: 'correct',
-      groundToReferenceV: 0,
-      narrowToReferenceV: 120,
-      groundClampA: 0,
-      isBoxOpened: true,
-    }
-    const right: Facts = {
-      dropPercent: 2,
-      shell: 'on the neutral',
-      switched: 'hot',
-      hotNeutralV: 120,
-      hotGroundV: 120,
-      neutralGroundV: 0,
-      neutralGroundRiseV: 1,
-      isGroundDetected: false,
-    }
-    const read = Object.entries(right).filter(([f]) => triedAt(o, f) !== undefined)
-    return w.so(o, { ...Object.fromEntries(read), ...always })
-  }),
+  'rewire-device': atOutlet((w, o) => [
+    ...readRight(w, o),
+    ...w.so(o, { ...MEASURED_RIGHT, isBoxOpened: true }),
+  ]),
   'bond-water': w => [...w.here({ waterBond: 'found' }), ...bonded(w, 'water piping', '4')],
   'bond-piping': w => [...w.here({ gasBond: 'found' }), ...bonded(w, 'gas piping', '6')],
   'gec-to-neutral': w => electrodesOf(w).flatMap(e => w.so(e, { landsOn: 'neutral bar' })),
@@ -529,39 +553,6 @@ const largerSize =
     )
 const electrodesOf = (w: Work): readonly Subject<'electrode'>[] =>
   w.site.all.electrode.filter(e => valueOf(e, 'landsIn') === w.subject.id)
-/** Spaces of the panel nothing stands in. */
-function freeSpaces(w: Work, breaker: Subject<'breaker'>): readonly number[] {
-  const panel = w.site.get(breaker.parent ?? undefined, 'enclosure')
-  const most = (panel && valueOf(panel, 'spaces')) ?? 0
-  const taken = new Set<number>()
-  for (const b of panel ? w.site.children(panel, 'breaker') : []) {
-    const space = valueOf(b, 'space')
-    const poles = valueOf(b, 'poles') ?? 1
-    for (let k = 0; space !== undefined && k < poles; k++) taken.add(space + 2 * k)
-  }
-  return Array.from({ length: most }, (_, k) => k + 1).filter(n => !taken.has(n))
-}
-/** Changes places with a single-pole breaker of a circuit of its own, where no space is free. */
-function swapped(w: Work, breaker: Subject<'breaker'>): readonly Change[][] {
-  const panel = w.site.get(breaker.parent ?? undefined, 'enclosure')
-  const space = valueOf(breaker, 'space')
-  if (!panel || space === undefined) return []
-  return w.site.children(panel, 'breaker').flatMap(other => {
-    const there = valueOf(other, 'space')
-    const isAlone =
-      valueOf(other, 'poles') === 1 &&
-      valueOf(other, 'half') === undefined &&
-      w.site.circuitsOf(other).every(c => neutralGroupOf(w.site, c).circuits.length === 1)
-    if (there === undefined || other.id === breaker.id || !isAlone) return []
-    const legs = [valueOf(breaker, 'measuredLeg'), valueOf(other, 'measuredLeg')] as const
-    return [
-      [
-        ...w.so(breaker, { space: there, ...(legs[1] && { measuredLeg: legs[1] }) }),
-        ...w.so(other, { space, ...(legs[0] && { measuredLeg: legs[0] }) }),
-      ],
-    ]
-  })
-}
 /** A bond that is there, or is put in: sound, and landed on the neutral bar of the service. */
 function bonded(w: Work, to: string, size: string): Change[] {
   const service = w.site.all.enclosure.find(e => valueOf(e, 'marking') === 'service disconnect')
@@ -696,6 +687,8 @@ const SEARCHES: Readonly<Record<string, Search>> = {
           runs.flatMap(run => [...newCable(w, run, ratingOf(w)), ...w.so(run, { size })]),
         )
   },
+  untwin: untwinned,
+  'split-circuit': ownCircuitForOthers,
   'gfci-here': w => {
     const { outlet } = w
     return outlet ? GFCI_KINDS.map(kind => protectHere(w, outlet, kind)) : []

@@ -104,6 +104,9 @@ export const SAMPLE_PRICES: PriceBook = {
     'fit-alarms': $(160, 120),
     'add-required-circuit': $(90, 300),
     'fit-disconnect': $(60, 90),
+    'split-circuit': $(90, 300),
+    untwin: $(30, 40),
+    'call-utility': $(0, 15),
   },
   other: $(30, 60),
 }
@@ -131,6 +134,7 @@ export const RUNS: ReadonlySet<string> = new Set([
   'four-wire-circuit',
   'knob-and-tube-stages',
   'add-required-circuit',
+  'split-circuit',
   'new-four-wire-feeder',
 ])
 /** Length of a run nobody measured, in feet. Said so wherever a plan shows it. */

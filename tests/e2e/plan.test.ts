@@ -1,5 +1,6 @@
 import type { Browser, Page } from 'puppeteer-core'
-import { PLAN_PAPERS, REPORT_TITLES, REPORT_VOICES } from '#core'
+import { Planner, PLAN_PAPERS, REPORT_TITLES, REPORT_VOICES, writeHouse, type House } from '#core'
+import { seeded } from '#core/simulate/random'
 import {
   choose,
   clickText,
@@ -13,6 +14,7 @@ import {
   type Server,
 } from '../support/app'
 import { pagesOf } from '../support/pdf'
+import { mistakenHouse } from '../support/random-house'
 import { OPEN, wing } from '../support/wing'
 
 let server: Server
@@ -197,6 +199,54 @@ describe('the plan of the demo house', () => {
     )
     expect(await cents()).toBeLessThan(whole)
     await hasText(page, '.says', 'The most danger')
+    expect(errors).toEqual([])
+  })
+  it('loads the general solver only where a budget buys a set that does not hold', async () => {
+    const random = seeded(77)
+    let house: House
+    let isHolding: boolean
+    do {
+      house = mistakenHouse(random)
+      const planner = new Planner(house)
+      const whole = planner.plan()
+      const alone = planner.plan('least-cost', Math.round(whole.total * 0.6))
+      isHolding = whole.choices.length < 2 || alone.proof.gap === 0
+    } while (isHolding)
+    const answer = await post(`${server.url}/api/jobs/import`, writeHouse(house))
+    const { job } = (await answer.json()) as { job: { id: string } }
+    const { page, errors } = await openPlan(job.id)
+    let isLoaded = false
+    page.on('response', r => (isLoaded ||= r.url().endsWith('.wasm') && r.ok()))
+    await preset(page, 'All faults')
+    await page.waitForSelector('.split:not(.waiting)')
+    expect(isLoaded).toBe(false)
+    const thumb = await page.waitForSelector('[role="slider"]')
+    await thumb?.focus()
+    await page.keyboard.press('Home')
+    for (let i = 0; i < 20; i++) await page.keyboard.press('PageUp')
+    await hasText(page, '.says', 'The most danger')
+    await hasText(page, '.says', 'Proved the best')
+    await page.waitForSelector('.split:not(.waiting)')
+    expect(isLoaded).toBe(true)
+    expect(await page.$('.says.fails')).toBeNull()
+    expect(errors).toEqual([])
+  })
+  it('lets one circuit go another way than the house', async () => {
+    const job = await newWing()
+    const { page, errors } = await openPlan(job)
+    await preset(page, 'Outlets without a ground')
+    await hasText(page, '.choice', 'two-slot')
+    await clickText(page, 'button', 'Which way your desk goes')
+    await clickText(page, 'button', 'One circuit goes another way')
+    await choose(page, '[aria-label="which circuit"]', 'space 1')
+    // The list of circuits has to be gone before the next one opens.
+    await page.waitForFunction(() => document.querySelector('[role="option"]') === null)
+    await page.waitForSelector('[aria-label="which way it goes"]:not([disabled])')
+    await choose(page, '[aria-label="which way it goes"]', 'A device at every outlet')
+    await hasText(page, '[data-testid="schools-apart"]', 'A device at every outlet')
+    await hasText(page, '.choice', 'GFCI')
+    await clickText(page, '[data-testid="schools-apart"] button', '')
+    await hasText(page, '.choice', 'two-slot')
     expect(errors).toEqual([])
   })
   it('keeps what is wished: not this way, and another way stands there', async () => {

@@ -7,12 +7,11 @@ export interface PlanSideProps {
 </script>
 
 <script setup lang="ts">
-import { AIMS, labelOf, money, remedyById, SCHOOLS, type Aim } from '#core'
+import { AIMS, labelOf, money, remedyById, type Aim } from '#core'
 
 const { plan } = defineProps<PlanSideProps>()
 const job = useJobStore()
-const { aim, budget, schools, locks, forbids, prices, frontier, alternatives, danger } =
-  inject(PLANNER)!
+const { aim, budget, locks, forbids, prices, frontier, alternatives, danger } = inject(PLANNER)!
 const AIM_WORDS: Readonly<Record<Aim, string>> = {
   'least-cost': 'Least cost',
   'most-protection': 'Most protection',
@@ -27,26 +26,6 @@ const dragged = computed({
     budget.value = dollars * 100 >= most.value ? undefined : dollars * 100
   },
 })
-const schoolOf = (id: string) => {
-  const question = SCHOOLS.find(q => q.id === id)
-  return (
-    schools.value.find(
-      c => c.circuit === undefined && question?.schools.some(s => s.id === c.school),
-    )?.school ?? 'any'
-  )
-}
-function chooseSchool(question: (typeof SCHOOLS)[number], school: string) {
-  const others = schools.value.filter(
-    c => c.circuit !== undefined || !question.schools.some(s => s.id === c.school),
-  )
-  schools.value = school === 'any' ? others : [...others, { school }]
-}
-const schoolItems = (q: (typeof SCHOOLS)[number]) => [
-  { value: 'any', label: 'Whichever serves the aim' },
-  ...q.schools.map(s => ({ value: s.id, label: s.label })),
-]
-const schoolWhy = (q: (typeof SCHOOLS)[number]) => q.schools.find(s => s.id === schoolOf(q.id))?.why
-
 const named = (id: string) => {
   const thing = job.house.subjects.get(id)
   return thing ? labelOf(job.site, thing) : id
@@ -131,20 +110,7 @@ const beside = computed(() => {
         label="Which way your desk goes"
       />
       <template #content>
-        <div class="schools">
-          <UFormField v-for="q in SCHOOLS" :key="q.id" :label="q.title" :help="schoolWhy(q)">
-            <USelect
-              class="wide"
-              :items="schoolItems(q)"
-              :model-value="schoolOf(q.id)"
-              :aria-label="q.title"
-              @update:model-value="v => chooseSchool(q, String(v))"
-            />
-          </UFormField>
-          <p v-for="d in plan.departures" :key="d.rule + d.subject" class="small soft">
-            {{ d.label }}: {{ d.said }}
-          </p>
-        </div>
+        <SchoolsPick :departures="plan.departures" />
       </template>
     </UCollapsible>
     <FigureTable
@@ -171,14 +137,6 @@ const beside = computed(() => {
   display: grid;
   gap: 0.5rem;
   padding-top: 0.5rem;
-}
-.schools {
-  display: grid;
-  gap: 0.8rem;
-  padding-top: 0.5rem;
-}
-.wide {
-  width: 100%;
 }
 .wishes li {
   display: flex;

@@ -8,6 +8,8 @@ import {
   priceBookSchema,
   remedyById,
   SAMPLE_PRICES,
+  valueOf,
+  withChanges,
   Work,
   type House,
   type Result,
@@ -110,6 +112,96 @@ describe('what a work makes so is only what it makes so', () => {
     expect(after['b-a.poles']).toBe(2)
     expect(after['b-a.handleTie']).toBe('common trip')
     expect([after['a.fedBy'], after['b.fedBy']]).toEqual(['b-a', 'b-a'])
+  })
+})
+
+describe('works on what is not one outlet', () => {
+  const twins = (more: Node, spaces: number) =>
+    panel(
+      [
+        {
+          id: 'a',
+          space: 1,
+          half: 'a',
+          poles: 1,
+          ratingAmps: 15,
+          device: 'breaker',
+          circuit: { id: 'ca' },
+        },
+        {
+          id: 'b',
+          space: 1,
+          half: 'b',
+          poles: 1,
+          ratingAmps: 20,
+          device: 'breaker',
+          circuit: { id: 'cb' },
+        },
+        { id: 'c', space: 2, poles: 1, ratingAmps: 20, device: 'breaker', circuit: { id: 'cc' } },
+      ],
+      { tandems: 'none', spaces, ...more },
+    )
+  const cure = (node: Node, rule: string, subject: string, remedy: string) => {
+    const before = judged(node)
+    const finding = before.resultOf(rule, subject)
+    if (!finding) throw new Error(`no ${rule} on ${subject}`)
+    const done = consequencesOf(before, finding, remedy)
+    return { before, done, house: withChanges(before.house, done.changes ?? []) }
+  }
+  it('a twin becomes two full-size breakers, one in a free space, each with its circuit', () => {
+    const { done, house } = cure(twins({}, 4), 'tandem-misplaced', 'a', 'untwin')
+    expect(done.isCured).toBe(true)
+    // Of both halves: the plan then pays it once.
+    expect(done.fixed.map(key)).toEqual(
+      expect.arrayContaining(['tandem-misplaced a', 'tandem-misplaced b']),
+    )
+    const site = new Judged(house).site
+    const spaces = site.all.breaker.map(b => [valueOf(b, 'space'), valueOf(b, 'half')])
+    expect(spaces.sort()).toEqual([
+      [1, undefined],
+      [2, undefined],
+      [3, undefined],
+    ])
+    const ratings = ['ca', 'cb'].map(id => {
+      const circuit = site.get(id, 'circuit')
+      return valueOf(site.get(circuit && valueOf(circuit, 'fedBy'), 'breaker'), 'ratingAmps')
+    })
+    expect(ratings).toEqual([15, 20])
+  })
+  it('without a free space nobody can say where it goes', () => {
+    const { done } = cure(twins({}, 2), 'tandem-misplaced', 'a', 'untwin')
+    expect(done.changes).toBeUndefined()
+  })
+  it('what does not belong on a required circuit gets a breaker of its own, where there is a space', () => {
+    const other = { id: 'x', space: 2, poles: 1, ratingAmps: 15, device: 'breaker' }
+    const shared = (spaces: number) =>
+      panel(
+        [
+          {
+            id: 'a',
+            space: 1,
+            poles: 1,
+            ratingAmps: 20,
+            device: 'breaker',
+            circuit: { id: 'laundry', requiredUse: 'laundry', isSharedOutside: true },
+          },
+          other,
+        ],
+        { spaces },
+      )
+    const { done, house } = cure(shared(4), 'dedicated-circuits', 'laundry', 'split-circuit')
+    expect(done.isCured).toBe(true)
+    expect(new Judged(house).site.all.breaker.map(b => valueOf(b, 'space'))).toEqual([1, 2, 3])
+    expect(cure(shared(2), 'dedicated-circuits', 'laundry', 'split-circuit').done.changes).toBe(
+      undefined,
+    )
+  })
+  it('the utility mends the neutral for every enclosure and outlet that shows it', () => {
+    const node = panel([], { legAToNeutralV: 137, legBToNeutralV: 103, wereLoadsOn: true })
+    const { done, house } = cure(node, 'service-neutral', 'main', 'call-utility')
+    expect(done.isCured).toBe(true)
+    const main = new Judged(house).site.get('main', 'enclosure')
+    expect([valueOf(main, 'legAToNeutralV'), valueOf(main, 'legBToNeutralV')]).toEqual([120, 120])
   })
 })
 

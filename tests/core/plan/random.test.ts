@@ -1,42 +1,10 @@
 import highsLoader from 'highs'
-import {
-  fieldOf,
-  FIELDS,
-  Judged,
-  Planner,
-  planHouse,
-  withChanges,
-  type AnyValue,
-  type House,
-  type WorkChange,
-} from '#core'
-import { pick, seeded, type Random } from '#core/simulate/random'
+import { Judged, Planner, planHouse, withChanges } from '#core'
+import { seeded } from '#core/simulate/random'
 import { generalSolverOf } from '#shared/general-solver'
-import { CASE_HOUSES } from '../../support/cases'
+import { mistakenHouse } from '../../support/random-house'
 
 const TRIALS = Number(process.env.CORVIT_TRIALS ?? 2000)
-
-/** A house of the case sets in which a handful of things are otherwise: looked at, mistaken, or not seen at all. */
-function houseOf(random: Random): House {
-  const { house } = pick(random, CASE_HOUSES)
-  const things = [...house.subjects.values()].filter(t => t.kind !== 'premises')
-  if (things.length === 0) return house
-  const changes = Array.from({ length: 6 }, (): WorkChange[] => {
-    const thing = pick(random, things)
-    const field = pick(random, Object.keys(FIELDS[thing.kind]))
-    const declared = fieldOf(thing.kind, field)
-    if (!declared) return []
-    let value: AnyValue | undefined
-    if (declared.type === 'choice') value = pick(random, declared.options as readonly AnyValue[])
-    if (declared.type === 'flag') value = random() < 0.5
-    if (declared.type === 'number') {
-      const share = random() ** 3
-      value = Math.round(declared.min + share * (declared.max - declared.min))
-    }
-    return value === undefined ? [] : [{ act: 'note', subject: thing.id, field, value }]
-  })
-  return withChanges(house, changes.flat())
-}
 
 it(`plans of ${TRIALS} random houses: judged again, no fault they cure is left, and none is new`, () => {
   const random = seeded(2026)
@@ -44,7 +12,7 @@ it(`plans of ${TRIALS} random houses: judged again, no fault they cure is left, 
   let planned = 0
   let unproven = 0
   for (let n = 0; n < TRIALS; n++) {
-    const house = houseOf(random)
+    const house = mistakenHouse(random)
     const plan = planHouse(house)
     if (plan.choices.length === 0) continue
     if (!plan.proof.holds) {
@@ -80,7 +48,7 @@ it('a set within a budget that does not hold is passed over, with the general so
   let given = 0
   let repaired = 0
   for (let n = 0; n < 200; n++) {
-    const planner = new Planner(houseOf(random))
+    const planner = new Planner(mistakenHouse(random))
     const whole = planner.plan()
     if (whole.choices.length < 2) continue
     for (const share of [0.4, 0.7, 0.9]) {

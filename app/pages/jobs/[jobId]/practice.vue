@@ -46,10 +46,22 @@ function begin() {
         </p>
         <div class="pair">
           <UFormField label="Minutes there are">
-            <UInputNumber v-model="setUp.minutes" :min="10" :max="600" aria-label="minutes" />
+            <UInputNumber
+              size="xl"
+              v-model="setUp.minutes"
+              :min="10"
+              :max="600"
+              aria-label="minutes"
+            />
           </UFormField>
           <UFormField label="Covers that may be opened">
-            <UInputNumber v-model="setUp.covers" :min="0" :max="200" aria-label="covers" />
+            <UInputNumber
+              size="xl"
+              v-model="setUp.covers"
+              :min="0"
+              :max="200"
+              aria-label="covers"
+            />
           </UFormField>
         </div>
         <UFormField
@@ -57,6 +69,7 @@ function begin() {
           help="Into the copy that is played; instruments read what they bring about"
         >
           <UInputNumber
+            size="xl"
             v-model="setUp.faults"
             :min="0"
             :max="MOST_PUT_IN"
@@ -79,7 +92,13 @@ function begin() {
             </div>
           </UFormField>
           <UFormField label="Number" help="The same number puts in the same faults">
-            <UInputNumber v-model="setUp.seed" :min="1" :max="99999" aria-label="number" />
+            <UInputNumber
+              size="xl"
+              v-model="setUp.seed"
+              :min="1"
+              :max="99999"
+              aria-label="number"
+            />
           </UFormField>
         </template>
         <p v-if="notMade" role="alert" class="fails">
