@@ -5,6 +5,7 @@ import type { Browser, Page } from 'puppeteer-core'
 import {
   choose,
   clickText,
+  closePage,
   DEMO,
   faultsOf,
   freshDb,
@@ -470,7 +471,7 @@ describe('every screen', () => {
             { name: 'prefers-reduced-motion', value: 'reduce' },
           ])
           await page.waitForSelector(`html.${scheme}`)
-          expect(await faultsOf(page)).toEqual([])
+          expect(await faultsOf(page, scheme === 'dark' ? 'colors' : 'all')).toEqual([])
         }
         expect(
           await page.evaluate(
@@ -478,7 +479,7 @@ describe('every screen', () => {
           ),
         ).toBeLessThanOrEqual(0)
         expect(errors).toEqual([])
-        await page.browserContext().close()
+        await closePage(page)
       }
     },
   )

@@ -1,7 +1,7 @@
 import { mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Browser, ElementHandle, Page } from 'puppeteer-core'
+import type { Browser, BrowserContext, ElementHandle, Page } from 'puppeteer-core'
 import browserLib from '../../scripts/lib/browser.cjs'
 import serveLib from '../../scripts/lib/serve.cjs'
 
@@ -21,6 +21,41 @@ export const launch: () => Promise<Browser> = browserLib.launch
 export const freshDb = (): string => join(mkdtempSync(join(tmpdir(), 'corvit-test-')), 'corvit.db')
 export const DEMO = '/jobs/demo-sorrel-bank'
 
+/**
+ * One context a browser, with one page at a time: the code stays compiled from page to page, and a page comes up in
+ * half the time. What pages keep on the device is wiped between them.
+ */
+interface Warm {
+  readonly context: BrowserContext
+  page: Page | undefined
+}
+const warm = new WeakMap<Browser, Warm>()
+async function contextFor(browser: Browser): Promise<Warm> {
+  const known = warm.get(browser)
+  // A second device at the same time has a context of its own.
+  if (known?.page) return { context: await browser.createBrowserContext(), page: undefined }
+  if (known) return known
+  const made: Warm = { context: await browser.createBrowserContext(), page: undefined }
+  warm.set(browser, made)
+  return made
+}
+/** Closes a page, and leaves nothing of it on the device. */
+export async function closePage(page: Page): Promise<void> {
+  const context = page.browserContext()
+  const kept = warm.get(page.browser())
+  if (kept?.context !== context) return context.close()
+  const { origin } = new URL(page.url())
+  await page.close()
+  const wiper = await context.newPage()
+  const session = await wiper.createCDPSession()
+  await session.send('Storage.clearDataForOrigin', {
+    origin,
+    storageTypes: 'cookies,indexeddb,local_storage',
+  })
+  await wiper.close()
+  kept.page = undefined
+}
+
 /** A page of the application; errors in its console fail the test that looks at `errors`. */
 export async function openPage(
   browser: Browser,
@@ -30,8 +65,9 @@ export async function openPage(
     height: 800,
   },
 ): Promise<{ page: Page; errors: string[] }> {
-  const context = await browser.createBrowserContext()
-  const page = await context.newPage()
+  const place = await contextFor(browser)
+  const page = await place.context.newPage()
+  place.page = page
   const errors: string[] = []
   page.on('pageerror', e => errors.push(String(e)))
   page.on('console', m => {
@@ -54,6 +90,10 @@ export function withDemo(begun: (server: Server, browser: Browser) => void): voi
     server = await serve({ db: freshDb(), demo: true, env: { CORVIT_RATE_SCALE: '10' } })
     browser = await launch()
     begun(server, browser)
+  })
+  afterEach(async () => {
+    const left = warm.get(browser)?.page
+    if (left && !left.isClosed()) await closePage(left)
   })
   afterAll(async () => {
     await browser.close()
@@ -211,22 +251,26 @@ interface Violation {
   nodes: { html: string; any: { data: unknown }[] }[]
 }
 
-/** Serious accessibility faults of a page as it is. */
-export async function faultsOf(view: Page): Promise<string[]> {
-  // The page's own policy keeps foreign scripts out, axe's too.
-  const session = await view.createCDPSession()
-  await session.send('Page.setBypassCSP', { enabled: true })
-  await view.evaluate(axeSource())
-  const found = await view.evaluate(async () => {
+/**
+ * Serious accessibility faults of a page as it is.
+ * @param what colors only: all else is the same page in another color
+ */
+export async function faultsOf(view: Page, what: 'all' | 'colors' = 'all'): Promise<string[]> {
+  const isThere = await view.evaluate(() => 'axe' in window)
+  if (!isThere) {
+    // The page's own policy keeps foreign scripts out, axe's too.
+    const session = await view.createCDPSession()
+    await session.send('Page.setBypassCSP', { enabled: true })
+    await view.evaluate(axeSource())
+  }
+  const runOnly = what === 'all' ? ['wcag2a', 'wcag2aa'] : ['color-contrast']
+  const found = await view.evaluate(async only => {
     const { axe } = window as unknown as {
       axe: {
         run(options: object): Promise<{ violations: Violation[] }>
       }
     }
-    const { violations } = await axe.run({
-      resultTypes: ['violations'],
-      runOnly: ['wcag2a', 'wcag2aa'],
-    })
+    const { violations } = await axe.run({ resultTypes: ['violations'], runOnly: only })
     return violations
       .filter(v => ['serious', 'critical'].includes(v.impact))
       .map(({ id, nodes: [node] }) => {
@@ -234,6 +278,6 @@ export async function faultsOf(view: Page): Promise<string[]> {
         const measured = JSON.stringify(node?.any[0]?.data ?? null)
         return `${id}: ${node?.html.slice(0, 160)} ${measured.slice(0, 300)}`
       })
-  })
+  }, runOnly)
   return found
 }
