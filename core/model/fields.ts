@@ -1256,13 +1256,17 @@ export const FIELDS = {
       'length of the tap',
       'ft',
       0,
-      200,
+      1000,
       at('cover off', 'Measure the tap from where it leaves to the device it ends in', 'tape'),
     ),
     tapEndsIn: choice(
       'the tap ends in',
       ['one breaker or set of fuses', 'several devices or lugs'] as const,
       at('cover off', 'See what the tap conductors land on'),
+    ),
+    tapIsOutdoors: flag(
+      'the tap runs outdoors, but for its end at the disconnect',
+      at('outside', 'Follow the tap: outside the buildings to the disconnect where it enters'),
     ),
   },
   electrode: {

@@ -46,6 +46,7 @@ export const overfusedFeeder = defineRule({
     'The reduced sizes for dwellings hold only where the feeder carries the whole dwelling',
     'Before the 2008 edition they held for the feeder from the main disconnect to the panel too',
     'Taps up to 10 ft carry a tenth, up to 25 ft a third of the device ahead, and end in one device',
+    'A tap that runs outdoors may be any length, and ends in one device where it enters',
     'A main in the sub-panel larger than the feeder breaker is only a switch',
   ],
   judge(feeder, c) {
@@ -146,9 +147,16 @@ function onTheUtility(feeder: Subject<'feeder'>, isTapped: boolean, c: Context):
 const TEN_FT = 10
 const TWENTY_FIVE_FT = 25
 
+/** Whether a tap runs outdoors but for its end; one that starts indoors does not. 240.21(B)(5). */
+function runsOutdoors(feeder: Subject<'feeder'>, c: Context): boolean | undefined {
+  const source = c.site.get(c.ask(feeder.facts.from), 'enclosure')
+  const place = source && c.ask(source.facts.place)
+  return place === 'indoors' ? false : c.ask(feeder.facts.tapIsOutdoors)
+}
+
 /**
- * Feeder taps: up to 10 ft a tenth of the device ahead, up to 25 ft a third, ending in one device that the conductors
- * bear. 240.21(B). Nothing where it is no tap.
+ * Feeder taps: up to 10 ft a tenth of the device ahead, up to 25 ft a third, outdoors any length,
+ * ending in one device that the conductors bear. 240.21(B). Nothing where it is no tap.
  */
 function feederTap(
   feeder: Subject<'feeder'>,
@@ -167,16 +175,16 @@ function feederTap(
   // A tap ends in a device; what ends in lugs is none.
   if (target && c.ask(target.facts.mainKind) === 'main lugs') return undefined
   const main = target && c.ask(target.facts.mainAmps)
-  const most = (amps: number) =>
-    length === undefined
-      ? undefined
-      : length <= TEN_FT
-        ? 10 * amps
-        : length <= TWENTY_FIVE_FT
-          ? 3 * amps
-          : 0
-  const atBest = most(best)
-  const atWorst = most(worst)
+  const isLong = length === undefined || length > TEN_FT
+  const outdoors = isLong ? runsOutdoors(feeder, c) : false
+  /** The largest device ahead that a tap so long bears. */
+  const most = (amps: number, isOutdoors: boolean) => {
+    if (isOutdoors) return Infinity
+    if (length === undefined) return undefined
+    return length <= TEN_FT ? 10 * amps : length <= TWENTY_FIVE_FT ? 3 * amps : 0
+  }
+  const atBest = most(best, outdoors !== false)
+  const atWorst = most(worst, outdoors === true)
   if (
     (atBest !== undefined && rating > atBest) ||
     end === 'several devices or lugs' ||
@@ -192,10 +200,20 @@ function feederTap(
     main > worst
   )
     return 'may be a tap'
+  if (length === undefined)
+    return c.clear(
+      say(
+        'A tap outdoors ending in a {main} A device: {rating} A ahead of it is allowed (240.21(B))',
+        {
+          main,
+          rating,
+        },
+      ),
+    )
   return c.clear(
     say(
       'A tap of {length} ft ending in a {main} A device: {rating} A ahead of it is allowed (240.21(B))',
-      { length: length!, main, rating },
+      { length, main, rating },
     ),
   )
 }

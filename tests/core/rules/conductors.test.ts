@@ -411,10 +411,20 @@ const tap = (
     ],
   }
 }
+/** The same, to a panel where it enters another building. */
+const tapToShed = (feeder: Node): Node => {
+  const { enclosures, ...house } = tap({ ...short, tapFt: 90, ...feeder })
+  const [main, small] = enclosures as Node[]
+  const outside = { ...main, place: 'outdoors' }
+  return { ...house, enclosures: [outside], buildings: [{ id: 'shed', enclosures: [small] }] }
+}
 const short = { isTap: true, tapFt: 10, tapEndsIn: 'one breaker or set of fuses' }
 ruleTable('overfused-feeder', {
   clear: [
     row('a tap of 10 ft, a tenth of 200 A and more', tap(short), 'f', { why: 'tap' }),
+    row('outdoors to another building: any length', tapToShed({ tapIsOutdoors: true }), 'f', {
+      why: 'tap',
+    }),
     row(
       '2 Al for part of the dwelling on 90 A',
       fed({ ...al2, carriesWholeDwelling: false }, 90),
@@ -429,6 +439,12 @@ ruleTable('overfused-feeder', {
   fault: [
     row('a tap of 25 ft bearing less than a third of 200 A', tap({ ...short, tapFt: 25 }), 'f'),
     row('a tap of 30 ft', tap({ ...short, tapFt: 30 }), 'f'),
+    row('90 ft to another building, part of it indoors', tapToShed({ tapIsOutdoors: false }), 'f'),
+    row(
+      'outdoors, and it ends in lugs',
+      tapToShed({ tapIsOutdoors: true, tapEndsIn: 'several devices or lugs' }),
+      'f',
+    ),
     row(
       'a tap that ends in several devices',
       tap({ ...short, tapEndsIn: 'several devices or lugs' }),
@@ -450,6 +466,9 @@ ruleTable('overfused-feeder', {
       'f',
       { missing: ['tapFt'] },
     ),
+    row('90 ft to another building, by which way is not seen', tapToShed({}), 'f', {
+      missing: ['tapIsOutdoors'],
+    }),
     row('the worst terminals would not bear the main', tap(short, 60, { insulationC: 75 }), 'f', {
       missing: ['terminalsC'],
     }),
