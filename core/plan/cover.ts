@@ -135,9 +135,10 @@ export function itemsOf(
   part: Part,
   actions: readonly Action[],
 ): { readonly own: readonly number[]; readonly items: readonly Item[] } {
-  let own: readonly number[] = part.actions
-  if (own.some(i => actions[i]?.needs !== undefined))
-    own = [...new Set([...own.flatMap(i => actions[i]?.needs ?? []), ...own])]
+  const leans = part.actions.some(i => actions[i]?.needs !== undefined)
+  const own = leans
+    ? [...new Set([...part.actions.flatMap(i => actions[i]?.needs ?? []), ...part.actions])]
+    : besideTheWhole(part, actions)
   const items: Item[] = []
   for (let n = 0; n < own.length; n++) {
     const { weight, covers, needs } = actions[own[n] as number] as Action
@@ -145,6 +146,25 @@ export function itemsOf(
     items.push(needs === undefined ? item : { ...item, needs: own.indexOf(needs) })
   }
   return { own, items }
+}
+
+/** The cheapest work that covers the whole part, and what costs less than it: all else is never chosen. */
+function besideTheWhole(
+  { faults, actions: all }: Part,
+  actions: readonly Action[],
+): readonly number[] {
+  let whole = -1
+  let least = Infinity
+  for (const i of all) {
+    const { weight, covers } = actions[i] as Action
+    if (covers.length !== faults.length || weight >= least) continue
+    whole = i
+    least = weight
+  }
+  if (whole < 0) return all
+  const kept: number[] = []
+  for (const i of all) if (i === whole || (actions[i] as Action).weight < least) kept.push(i)
+  return kept
 }
 
 function placesOf(covers: readonly number[], place: readonly number[]): number[] {
