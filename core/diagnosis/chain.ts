@@ -3,7 +3,7 @@
  * and leads at the next begins between them, though neither has a single answer.
  */
 import { dropOf, type DropReadings, type DropSetting } from './drop'
-import { JOINT_STATES, WHOLE_STATES, type OutletState } from './states'
+import { JOINT_STATES, WHOLE_STATES, type OutletState, type Readings } from './states'
 
 /** An outlet of the chain with what its readings say. */
 export interface ChainOutlet {
@@ -15,7 +15,7 @@ export interface ChainOutlet {
   readonly state?: string
   /** Every state that fits; without it only the leading one does. */
   readonly fitting?: readonly string[]
-  readonly readings?: DropReadings
+  readonly readings?: Readings
   readonly setting?: DropSetting
 }
 export interface Origin {
@@ -134,20 +134,67 @@ export function commonCausesOf(outlets: readonly ChainOutlet[]): CommonCause[] {
     if (on.length > 0) causes.push({ state, circuits: on, text: WHOLE_TEXT[state]!(on.join(', ')) })
   }
   if (circuits.size < 2) return causes
-  for (const state of ['open hot', 'open neutral'] as const) {
-    const on = having(list => list.filter(o => o.after === 'panel').some(o => shows(o, state)))
+  const isNamed = (state: string) => causes.some(c => c.state === state)
+  const name = (state: string, on: readonly string[]) => {
+    if (on.length > 0 && !isNamed(state))
+      causes.push({ state, circuits: on, text: WHOLE_TEXT[state]!(on.join(', ')) })
+  }
+  name('open service neutral', halvesApart(circuits))
+  name('lost shared neutral', pulledPair(circuits))
+  for (const state of ['open hot', 'open neutral', 'high-resistance joint'] as const) {
+    // What is wrong with the whole house, or with a pair, drops at every outlet of it too.
+    if (state !== 'open hot' && causes.some(c => isWhole(c.state))) continue
+    const on = having(list => firsts(list).some(o => shows(o, state)))
     if (on.length < 2) continue
-    const shared =
-      state === 'open hot'
-        ? 'a leg, a bus or a device ahead of both'
-        : 'a shared neutral, or the neutral bar of the panel'
     causes.push({
       state,
       circuits: on,
-      text: `${state} on ${on.join(', ')} from the first outlet on: they share ${shared}`,
+      text: `${state} on ${on.join(', ')} from the first outlet on: they share ${SHARED_AHEAD[state]}`,
     })
   }
   return causes
+}
+const firsts = (list: readonly ChainOutlet[]) => list.filter(o => o.after === 'panel')
+const SHARED_AHEAD = {
+  'open hot': 'a leg, a bus or a device ahead of both',
+  'open neutral': 'a shared neutral, or the neutral bar of the panel',
+  'high-resistance joint':
+    'the main or its lugs, the neutral bar, the feeder or the service: measure both halves there under load',
+} as const
+
+/** Halves of a supply that holds differ by a few volts; what hangs on a lost neutral differs by more. */
+const HALVES_APART_V = 10
+/**
+ * Circuits that all drop under load from the first outlet on, while some stand high and some low: no run of theirs is
+ * to blame, the neutral ahead of all of them is. One outlet alone cannot tell it from a joint.
+ */
+function halvesApart(circuits: ReadonlyMap<string, readonly ChainOutlet[]>): readonly string[] {
+  const read = [...circuits].flatMap(([id, list]) => {
+    const [first] = firsts(list)
+    const volts = first?.readings?.hotNeutral
+    return first && volts !== undefined ? [{ id, first, volts }] : []
+  })
+  // A sound circuit among them shows that the supply holds.
+  const isSound = read.some(r => (r.first.readings?.dropPercent ?? 100) < SOUND_DROP)
+  if (read.length < 2 || isSound) return []
+  const volts = read.map(r => r.volts)
+  const isApart = Math.max(...volts) - Math.min(...volts) >= HALVES_APART_V
+  return isApart ? read.map(r => r.id) : []
+}
+/** Drop of a run that is in order, per cent, at the test load. */
+const SOUND_DROP = 8
+
+/** A dead half beside one at nearly all of 240 V, both with the neutral at the voltage of a hot: they share it. */
+function pulledPair(circuits: ReadonlyMap<string, readonly ChainOutlet[]>): readonly string[] {
+  const at = (isIt: (across: number, neutral: number) => boolean) =>
+    [...circuits].flatMap(([id, list]) =>
+      firsts(list).some(o => isIt(o.readings?.hotNeutral ?? NaN, o.readings?.neutralGround ?? NaN))
+        ? [id]
+        : [],
+    )
+  const dead = at((across, neutral) => across < 20 && neutral > 90)
+  const doubled = at((across, neutral) => across > 200 && neutral > 90)
+  return dead.length > 0 && doubled.length > 0 ? [...dead, ...doubled] : []
 }
 
 const WHOLE_TEXT: Readonly<Record<string, (circuits: string) => string>> = {

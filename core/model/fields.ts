@@ -2219,7 +2219,7 @@ export const FIELDS = {
       'neutral-to-ground voltage under load',
       'V',
       0,
-      60,
+      250,
       at(
         'rooms',
         'Load the outlet with 12 A or more and read neutral to ground',

@@ -201,13 +201,16 @@ export class HouseMeters {
 
   #dropAt(at: Terminals): { percent: number; rise: number } {
     const idle = this.#across(at.narrow, at.wide)
-    if (Math.abs(idle) < 5) return { percent: 100, rise: 0 }
     const unit = this.#unit(at.narrow, at.wide)
-    const amps = idle / (this.#supply / TEST_AMPS + this.#behind(at.narrow, at.wide))
+    // Where next to nothing stands across the load nothing flows: what floats stays where it was.
+    const isDead = Math.abs(idle) < 5
+    const amps = isDead ? 0 : idle / (this.#supply / TEST_AMPS + this.#behind(at.narrow, at.wide))
     const left = (node: number) => (this.#volts[node] ?? 0) - amps * (unit[node] ?? 0)
     const loaded = left(at.narrow) - left(at.wide)
     return {
-      percent: Math.min(100, this.#err(100 * (1 - Math.abs(loaded / idle)), 0.01, 0.03, 2)),
+      percent: isDead
+        ? 100
+        : Math.min(100, this.#err(100 * (1 - Math.abs(loaded / idle)), 0.01, 0.03, 2)),
       rise: this.#fine(left(at.wide) - left(at.ground)),
     }
   }

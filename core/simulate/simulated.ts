@@ -82,7 +82,7 @@ export function withFacts(
   }))
   return [...changed, ...more]
 }
-const houseOf = (log: readonly RawObservation[]): House => new Ledger(log).house
+export const houseOf = (log: readonly RawObservation[]): House => new Ledger(log).house
 
 /** What the instruments of a visit read everywhere, as facts. */
 export function readingsOfHouse(meters: HouseMeters): FactChange[] {
@@ -262,7 +262,7 @@ function withHidden(hidden: Hidden, draft: Draft): Hidden {
 }
 
 /** What is switched on during the visit: something on most circuits, nothing near its limit. */
-function loads(site: Site, random: Random): PathChange[] {
+export function loads(site: Site, random: Random): PathChange[] {
   return site.all.circuit.flatMap((circuit): PathChange[] => {
     const breaker = site.get(valueOf(circuit, 'fedBy'), 'breaker')
     const rating = valueOf(breaker, 'ratingAmps') ?? 15
