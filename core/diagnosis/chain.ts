@@ -48,8 +48,27 @@ function shows(o: ChainOutlet | undefined, state: string): boolean | undefined {
   return (o.fitting ?? []).some(f => partsOf(f).includes(state)) ? undefined : false
 }
 
+/**
+ * What a lost neutral does it does to every outlet of the circuit. Where one of them has it ruled out, it is not what
+ * leads at another: the one other thing that fits there does.
+ */
+function together(outlets: readonly ChainOutlet[]): readonly ChainOutlet[] {
+  return outlets.map(o => {
+    const { state, fitting = [] } = o
+    if (state === undefined || !isWhole(state)) return o
+    const isElsewhere = outlets.some(p => p.circuit === o.circuit && shows(p, state) === false)
+    if (!isElsewhere) return o
+    const left = fitting.filter(f => !isWhole(f))
+    const { state: _, ...rest } = o
+    return left.length === 1
+      ? { ...rest, state: left[0]!, fitting: left }
+      : { ...rest, fitting: left }
+  })
+}
+
 /** Every state that is wrong somewhere, and the joint or box it is in. */
-export function originsOf(outlets: readonly ChainOutlet[]): Origin[] {
+export function originsOf(told: readonly ChainOutlet[]): Origin[] {
+  const outlets = together(told)
   const by = new Map(outlets.map(o => [o.id, o]))
   const origins: Origin[] = []
   for (const outlet of outlets) {
@@ -130,7 +149,11 @@ export function commonCausesOf(outlets: readonly ChainOutlet[]): CommonCause[] {
     [...circuits].filter(([, list]) => test(list)).map(([id]) => id || 'the circuit')
   const causes: CommonCause[] = []
   for (const state of WHOLE_STATES) {
-    const on = having(list => list.some(o => shows(o, state) === true))
+    // It bears on every outlet of a circuit: where one has it ruled out it is something else.
+    const on = having(
+      list =>
+        list.some(o => shows(o, state) === true) && !list.some(o => shows(o, state) === false),
+    )
     if (on.length > 0) causes.push({ state, circuits: on, text: WHOLE_TEXT[state]!(on.join(', ')) })
   }
   if (circuits.size < 2) return causes
@@ -139,8 +162,9 @@ export function commonCausesOf(outlets: readonly ChainOutlet[]): CommonCause[] {
     if (on.length > 0 && !isNamed(state))
       causes.push({ state, circuits: on, text: WHOLE_TEXT[state]!(on.join(', ')) })
   }
-  name('open service neutral', halvesApart(circuits))
-  name('lost shared neutral', pulledPair(circuits))
+  const { whole, pair } = halvesApart(circuits)
+  name('open service neutral', whole)
+  name('lost shared neutral', [...new Set([...pair, ...pulledPair(circuits)])])
   for (const state of ['open hot', 'open neutral', 'high-resistance joint'] as const) {
     // What is wrong with the whole house, or with a pair, drops at every outlet of it too.
     if (state !== 'open hot' && causes.some(c => isWhole(c.state))) continue
@@ -165,21 +189,30 @@ const SHARED_AHEAD = {
 /** Halves of a supply that holds differ by a few volts; what hangs on a lost neutral differs by more. */
 const HALVES_APART_V = 10
 /**
- * Circuits that all drop under load from the first outlet on, while some stand high and some low: no run of theirs is
- * to blame, the neutral ahead of all of them is. One outlet alone cannot tell it from a joint.
+ * Circuits that drop under load from the first outlet on, while some stand high and some low: no run of theirs is to
+ * blame, the neutral ahead of them is. That of the house where all drop, of a pair where two do beside sound ones.
+ * One outlet alone cannot tell it from a joint.
  */
-function halvesApart(circuits: ReadonlyMap<string, readonly ChainOutlet[]>): readonly string[] {
+function halvesApart(circuits: ReadonlyMap<string, readonly ChainOutlet[]>): {
+  readonly whole: readonly string[]
+  readonly pair: readonly string[]
+} {
   const read = [...circuits].flatMap(([id, list]) => {
     const [first] = firsts(list)
-    const volts = first?.readings?.hotNeutral
-    return first && volts !== undefined ? [{ id, first, volts }] : []
+    const { hotNeutral: volts, dropPercent: drop } = first?.readings ?? {}
+    return volts === undefined || drop === undefined ? [] : [{ id, volts, drop }]
   })
-  // A sound circuit among them shows that the supply holds.
-  const isSound = read.some(r => (r.first.readings?.dropPercent ?? 100) < SOUND_DROP)
-  if (read.length < 2 || isSound) return []
-  const volts = read.map(r => r.volts)
+  const dropping = read.filter(r => r.drop >= SOUND_DROP)
+  const volts = dropping.map(r => r.volts)
+  const ids = dropping.map(r => r.id)
   const isApart = Math.max(...volts) - Math.min(...volts) >= HALVES_APART_V
-  return isApart ? read.map(r => r.id) : []
+  if (dropping.length < 2 || !isApart) return { whole: [], pair: [] }
+  if (dropping.length === read.length) return { whole: ids, pair: [] }
+  // The two halves of a pair add to what the sound circuits stand at, twice.
+  const sound = read.filter(r => r.drop < SOUND_DROP).map(r => r.volts)
+  const due = (2 * sound.reduce((n, v) => n + v, 0)) / sound.length
+  const isPair = Math.abs(volts.reduce((n, v) => n + v, 0) - due) < HALVES_APART_V
+  return { whole: [], pair: dropping.length === 2 && isPair ? ids : [] }
 }
 /** Drop of a run that is in order, per cent, at the test load. */
 const SOUND_DROP = 8

@@ -282,7 +282,8 @@ function variantsOf(h: Hypothesis, s: Setting): Variant[] {
         hotGround: meet(w, 'narrow', 'ground'),
         neutralGround: meet(w, 'wide', 'ground'),
         groundEarth: toEarth[w.ground],
-        narrowEarth: toEarth[w.narrow],
+        // A joint in the hot takes from all that is measured to it while something is on.
+        narrowEarth: w.narrow === 'hot' && !jointInNeutral ? kinds.live : toEarth[w.narrow],
         dropPercent: w.returns
           ? has('high-resistance joint')
             ? sag

@@ -77,6 +77,11 @@ export const KITS: Readonly<Record<string, Kit>> = {
     run: 'cable',
     parts: ['20 A breaker'],
   },
+  'split-circuit': {
+    ...LANDED,
+    run: 'cable',
+    parts: ['20 A breaker'],
+  },
   'four-wire-circuit': { ...LANDED, run: 'cable', parts: ['four-wire outlet'] },
   'knob-and-tube-stages': { run: 'cable', parts: ['staples and nail plates'] },
   'install-electrodes': { parts: ['ground rod', 'rod clamp'], tools: ['rod driver'] },

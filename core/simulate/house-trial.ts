@@ -4,6 +4,7 @@
  * wrong, and whether what the circuits have in common, or where each begins, is found.
  */
 import { commonCausesOf, originsOf, type ChainOutlet } from '../diagnosis/chain'
+import type { Ranking } from '../diagnosis/outlet'
 import { WHOLE_STATES, type OutletState } from '../diagnosis/states'
 import { neutralGroupOf } from '../derive/neutrals'
 import { readingsOf, readStateOf } from '../derive/readings'
@@ -115,78 +116,112 @@ function isShown(outlet: Subject<'outlet'>, state: OutletState, supply: number):
   return Math.abs((valueOf(outlet, 'hotNeutralV') ?? supply) - supply) > SHOWS_V
 }
 
+/**
+ * What a state is at one outlet. A half of a lost shared neutral with nothing on is an open neutral there, and the
+ * other half stands at all of the supply; only both together tell it.
+ */
+function seenHere(outlet: Subject<'outlet'>, state: OutletState): OutletState {
+  const across = valueOf(outlet, 'hotNeutralV')
+  if (state !== 'lost shared neutral' || across === undefined) return state
+  return across < DEAD_V ? 'open neutral' : across > DOUBLED_V ? '240 V across the slots' : state
+}
+const DEAD_V = 5
+const DOUBLED_V = 232
+
+interface Met {
+  readonly outlet: Subject<'outlet'>
+  readonly said: Ranking
+}
+interface Read {
+  readonly kind: HouseFault
+  readonly faults: readonly Put[]
+  readonly supply: number
+  readonly met: readonly Met[]
+  readonly chain: readonly ChainOutlet[]
+}
+/** A house with its fault, read at every receptacle; nothing where it has no place for that fault. */
+function readHouse(random: Random, kind: HouseFault): Read | undefined {
+  const log = soundLog(random, {})
+  const bare = new Site(houseOf(log))
+  const faults = put(bare, random, kind)
+  if (!faults) return undefined
+  const supply = 118 + random() * 6
+  const hidden = {
+    changes: [...loads(bare, random), ...faults.map(f => f.change)],
+    swaps: new Map(),
+    contacts: new Map(),
+  }
+  const { site } = wholeSite(log, hidden, supply, random)
+  const met = site.all.circuit
+    .flatMap(c => faces(site, c))
+    .flatMap((outlet): readonly Met[] => {
+      const said = readStateOf(site, outlet)?.ranking
+      return said ? [{ outlet, said }] : []
+    })
+  const chain = met.map(({ outlet, said }): ChainOutlet => {
+    const leading = said.answer ?? said.states.find(r => said.fitting.includes(r.state))?.state
+    const circuit = valueOf(outlet, 'circuit')
+    return {
+      id: outlet.id,
+      after: valueOf(outlet, 'after'),
+      ...(circuit !== undefined && { circuit }),
+      ...(leading !== undefined && { state: leading, fitting: said.fitting }),
+      ...readingsOf(outlet),
+    }
+  })
+  return { kind, faults, supply, met, chain }
+}
+
+/** So many houses, each with the fault its number says. */
 export function houseTrial(houses: number, seed: number): HouseTrial {
   const sums = { outlets: 0, ruledOut: 0, single: 0, wrongSingle: 0 }
   const causes = { put: 0, named: 0, wrong: 0 }
   const origins = { put: 0, named: 0 }
   const amiss: string[] = []
   for (let i = 0; i < houses; i++) {
-    const random = seeded(seed * 1_000_003 + i)
     const kind = HOUSE_FAULTS[i % HOUSE_FAULTS.length] as HouseFault
-    const log = soundLog(random, {})
-    const bare = new Site(houseOf(log))
-    const faults = put(bare, random, kind)
-    if (!faults) continue
-    const supply = 118 + random() * 6
-    const hidden = {
-      changes: [...loads(bare, random), ...faults.map(f => f.change)],
-      swaps: new Map(),
-      contacts: new Map(),
-    }
-    const { site } = wholeSite(log, hidden, supply, random)
-    const chain: ChainOutlet[] = []
-    let shown = 0
-    for (const circuit of site.all.circuit)
-      for (const outlet of faces(site, circuit)) {
-        const ranking = readStateOf(site, outlet)?.ranking
-        if (!ranking) continue
-        const after = valueOf(outlet, 'after')
-        const { answer, states, fitting } = ranking
-        const leading = answer ?? states.find(r => fitting.includes(r.state))?.state
-        chain.push({
-          id: outlet.id,
-          after,
-          circuit: circuit.id,
-          ...(leading !== undefined && { state: leading, fitting: ranking.fitting }),
-          ...readingsOf(outlet),
-        })
-        const fault = faults.find(f => f.on.has(outlet.id))
-        const truth = fault?.state ?? 'good'
-        if (fault && !isShown(outlet, truth, supply)) continue
-        if (fault) {
-          shown++
-          sums.outlets++
-          if (ranking.ruledOut.includes(truth)) {
-            sums.ruledOut++
-            amiss.push(`house ${i}, ${kind}: ruled out at ${outlet.id}`)
-          }
-        }
-        if (ranking.answer !== undefined) sums.single++
-        if (ranking.answer !== undefined && ranking.answer !== truth) {
-          sums.wrongSingle++
-          amiss.push(`house ${i}, ${kind}: ${outlet.id} is ${truth}, answered ${ranking.answer}`)
+    const read = readHouse(seeded(seed * 1_000_003 + i), kind)
+    if (!read) continue
+    const wrong = (what: string) => amiss.push(`house ${i}, ${kind}: ${what}`)
+    /** Outlets at which the fault itself can be told. */
+    const telling = new Set<Put>()
+    for (const { outlet, said } of read.met) {
+      const fault = read.faults.find(f => f.on.has(outlet.id))
+      if (fault && !isShown(outlet, fault.state, read.supply)) continue
+      const state = fault?.state ?? 'good'
+      const here = seenHere(outlet, state)
+      if (fault) {
+        sums.outlets++
+        if (here === state) telling.add(fault)
+        if (said.ruledOut.includes(here) && said.ruledOut.includes(state)) {
+          sums.ruledOut++
+          wrong(`ruled out at ${outlet.id}`)
         }
       }
-    const named = commonCausesOf(chain)
-    for (const fault of faults) {
+      if (said.answer === undefined) continue
+      sums.single++
+      if (said.answer === here || said.answer === state) continue
+      sums.wrongSingle++
+      wrong(`${outlet.id} is ${here}, answered ${said.answer}`)
+    }
+    const named = commonCausesOf(read.chain)
+    const begun = originsOf(read.chain)
+    for (const fault of read.faults) {
       if (fault.at !== undefined) {
         origins.put++
-        const isNamed = originsOf(chain).some(o => o.state === fault.state && o.first === fault.at)
-        if (isNamed) origins.named++
-        else amiss.push(`house ${i}, ${kind}: not found at ${fault.at}`)
-      } else if (shown > 0) {
+        if (begun.some(o => o.state === fault.state && o.first === fault.at)) origins.named++
+        else wrong(`not found at ${fault.at}`)
+      } else if (telling.has(fault)) {
         causes.put++
         if (named.some(c => c.state === fault.state)) causes.named++
-        else
-          amiss.push(
-            `house ${i}, ${kind}: not named; ${JSON.stringify(chain.filter(o => fault.on.has(o.id)).map(o => [o.id, o.state, o.fitting, o.readings]))}`,
-          )
+        else wrong('not named')
       }
     }
-    for (const cause of named)
-      if (!faults.some(f => f.at === undefined && f.state === cause.state)) {
+    // That halves stand alike for the moment leaves a joint ahead of all of them: it says so.
+    for (const { state, circuits } of named)
+      if (WHOLE_STATES.has(state as OutletState) && !read.faults.some(f => f.state === state)) {
         causes.wrong++
-        amiss.push(`house ${i}, ${kind}: ${cause.state} named on ${cause.circuits.join(', ')}`)
+        wrong(`${state} named on ${circuits.join(', ')}`)
       }
   }
   return { houses, ...sums, causes, origins, amiss }

@@ -10,6 +10,7 @@ import {
   onDisk,
   openPage,
   post,
+  steady,
   withDemo,
   type Server,
 } from '../support/app'
@@ -125,6 +126,8 @@ describe('what is recorded of a work', () => {
   })
   it('a plan that is stopped says so, and can be worked out again', async () => {
     const { page } = await openPlan('demo-sorrel-bank')
+    // What is still being read would start the plan anew.
+    await steady(page, '[data-testid="heroes"]')
     // What is asked from now on never reaches a worker, so that there is time to press the button.
     await page.evaluate(() => {
       const kept = Worker.prototype.postMessage

@@ -16,6 +16,7 @@ import {
   HAND,
   withDemo,
   reload,
+  steady,
 } from '../support/app'
 
 let server: Server
@@ -87,6 +88,7 @@ describe('the walk', () => {
     const { page, errors } = await openPage(browser, `${server.url}${DEMO}/walk`)
     await hasText(page, '[data-testid="scope"]', 'Purchase')
     await hasText(page, '[data-testid="limits"]', 'Devices were not pulled')
+    await steady(page, '.figures dd')
     const before = await numberOf(page, 0)
     expect(before).toBeGreaterThan(0)
     await clickText(page, '[data-testid="scope"] button', 'Scope of the visit')
@@ -98,6 +100,8 @@ describe('the walk', () => {
     )
     await page.keyboard.press('Escape')
     await lacksText(page, '[data-testid="limits"]', 'Devices were not pulled')
+    // Behind a dialog that is still closing nothing can be pressed.
+    await page.waitForFunction(() => document.querySelector('[role="dialog"]') === null)
     await page.click('[aria-label="Undo"]')
     await page.waitForFunction(
       n => Number(document.querySelectorAll('.figures dd')[0]?.textContent) === n,

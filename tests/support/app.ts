@@ -143,6 +143,21 @@ export const lacksText = (page: Page, selector: string, text: string) =>
     selector,
     text,
   )
+/** Waits until what stands there has not changed for a second: a job is read and judged piece by piece. */
+export async function steady(page: Page, selector: string): Promise<void> {
+  const text = () =>
+    page.evaluate(
+      s => [...document.querySelectorAll(s)].map(e => e.textContent).join('|'),
+      selector,
+    )
+  let before: string | undefined
+  for (let same = 0; same < 4;) {
+    const now = await text()
+    same = now !== '' && now === before ? same + 1 : 0
+    before = now
+    await new Promise(done => setTimeout(done, 250))
+  }
+}
 /** Clicks the first element of a kind whose text contains the words. */
 export async function clickText(page: Page, selector: string, text: string): Promise<void> {
   await hasText(page, selector, text)
