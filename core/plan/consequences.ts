@@ -168,15 +168,8 @@ function restingOn(house: House): ReadonlyMap<string, ReadonlySet<string>> {
 /** Measures that cure but bring something along, before the search is given up. */
 const MOST_CURES = 3
 
-/**
- * Does the work of a remedy on a copy of the house and judges everything again.
- * @param result the finding the remedy is for
- */
-export function consequencesOf(before: Judged, result: Result, remedy: string): Consequences {
-  const base = { remedy, subject: result.subject.id }
-  let last: Consequences | undefined
-  let cures = 0
-  let least = Infinity
+/** Every way the work of a remedy may be done, each on a copy of the house, judged again. */
+function* triedWays(before: Judged, result: Result, remedy: string) {
   for (const changes of effectsOf(remedy, new Work(before.site, result))) {
     const after = before.after(changes)
     const turned = compare(before, after)
@@ -184,17 +177,46 @@ export function consequencesOf(before: Judged, result: Result, remedy: string): 
       f => f.remedies.length === 0 && f.conditional.length === 0,
     )
     const isCured = isSettled(after.result(keyOf(result)))
-    const found = { ...base, changes, ...turned, isCured, isRefused: open.length > 0 }
-    // One that cures and brings nothing along is what is wanted; else the one that brings least, the first of them.
-    const along = turned.broken.length * 100 + turned.required.length
-    if (isCured && along === 0) return found
-    if (last === undefined || (isCured && along < least)) last = found
-    if (isCured) least = Math.min(least, along)
-    // Where even these bring something along, no larger or smaller one will do.
-    if (isCured && ++cures >= MOST_CURES) break
+    const base = { remedy, subject: result.subject.id }
+    yield { ...base, changes, ...turned, isCured, isRefused: open.length > 0 }
   }
+}
+const bringsAlong = (c: Consequences): number => c.broken.length * 100 + c.required.length
+
+/**
+ * Does the work of a remedy on a copy of the house and judges everything again.
+ * @param result the finding the remedy is for
+ */
+export function consequencesOf(before: Judged, result: Result, remedy: string): Consequences {
+  let last: Consequences | undefined
+  let cures = 0
+  let least = Infinity
+  for (const found of triedWays(before, result, remedy)) {
+    // One that cures and brings nothing along is what is wanted; else the one that brings least, the first of them.
+    const along = bringsAlong(found)
+    if (found.isCured && along === 0) return found
+    if (last === undefined || (found.isCured && along < least)) last = found
+    if (found.isCured) least = Math.min(least, along)
+    // Where even these bring something along, no larger or smaller one will do.
+    if (found.isCured && ++cures >= MOST_CURES) break
+  }
+  const base = { remedy, subject: result.subject.id }
   const nothing = { fixed: [], broken: [], required: [], undecided: [], decided: [] }
   return last ?? { ...base, changes: undefined, ...nothing, isCured: false, isRefused: false }
+}
+
+/** Works that take a space of a panel: two of them do not take the same one. */
+const TAKES_A_SPACE = new Set(['untwin', 'split-circuit', 'move-to-other-leg'])
+const SPACES_TRIED = 4
+/** The same work in other spaces, where it takes one; the first is what the work by itself would be. */
+export function waysOf(before: Judged, result: Result, remedy: string): readonly Consequences[] {
+  if (!TAKES_A_SPACE.has(remedy)) return [consequencesOf(before, result, remedy)]
+  const clean: Consequences[] = []
+  for (const found of triedWays(before, result, remedy)) {
+    if (found.isCured && bringsAlong(found) === 0) clean.push(found)
+    if (clean.length >= SPACES_TRIED) break
+  }
+  return clean.length > 0 ? clean : [consequencesOf(before, result, remedy)]
 }
 
 /** What differs between two judgments of a house. */

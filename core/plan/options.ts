@@ -4,7 +4,14 @@ import { fieldOf } from '../model/fields'
 import { valueOf, type Subject } from '../model/house'
 import { labelOf } from '../texts/labels'
 import type { Change } from './change'
-import { compare, consequencesOf, type FollowUp, type Judged } from './consequences'
+import {
+  compare,
+  consequencesOf,
+  waysOf,
+  type Consequences,
+  type FollowUp,
+  type Judged,
+} from './consequences'
 import { costOf, type Cost, type PriceBook } from './prices'
 import { Work } from './work'
 
@@ -82,7 +89,8 @@ export function optionsFor(
       others.push({ remedy: remedy.id, why: 'another school' })
       continue
     }
-    const done = consequencesOf(before, finding, remedy.id)
+    const ways = waysOf(before, finding, remedy.id)
+    const done = ways[0] as Consequences
     if (done.changes === undefined) {
       others.push({ remedy: remedy.id, why: 'what it makes so cannot be said before it is done' })
       continue
@@ -98,10 +106,10 @@ export function optionsFor(
       })
       continue
     }
-    const first = stepOf(before, finding, remedy, done.changes, book)
-    const chains = closeChains(before, [first], [...done.broken, ...done.required], {
-      book,
-      isForbidden,
+    const chains = ways.flatMap(way => {
+      const first = stepOf(before, finding, remedy, way.changes ?? [], book)
+      const open = [...way.broken, ...way.required]
+      return closeChains(before, [first], open, { book, isForbidden })
     })
     for (const chain of chains) options.push(toOption(before, chain))
     if (chains.length === 0)

@@ -209,7 +209,8 @@ export class Planner {
     })
     const settled = new Set(turned.fixed.map(f => `${f.rule} ${f.subject}`))
     const isKept = reachable.every(f => left.includes(f) || settled.has(findingKey(f)))
-    const isHolding = turned.broken.length === 0 && turned.required.length === 0 && isKept
+    const isClean = turned.broken.length === 0 && turned.required.length === 0
+    const isHolding = bought.holds && isClean && isKept
     return {
       status:
         clash.length > 0 || unmetLocks.length > 0

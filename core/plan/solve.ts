@@ -1,5 +1,6 @@
 import type { Judged } from './consequences'
 import { compare } from './consequences'
+import { overlapsIn } from '../derive/overlaps'
 import type { Result } from '../engine/evaluate'
 import { bestWithin, type Bought } from './budget'
 import { cheapestCover, coverKey, partsOf, type Action } from './cover'
@@ -189,6 +190,10 @@ function blamed(
   return wanting.length > 0 ? wanting : [{ set: chosen, among: options.map((_, i) => i) }]
 }
 
+/** Breakers that would stand in a space that is taken. */
+const crowded = ({ site }: Judged): number =>
+  site.all.enclosure.reduce((n, panel) => n + overlapsIn(site, panel).length, 0)
+
 function holds(
   before: Judged,
   options: readonly Option[],
@@ -200,6 +205,7 @@ function holds(
   const { fixed, broken, required } = compare(before, after)
   const gone = new Set(fixed.map(f => `${f.rule} ${f.subject}`))
   return (
+    crowded(after) <= crowded(before) &&
     broken.length === 0 &&
     required.length === 0 &&
     wanted.every(k => gone.has(k) || k.startsWith(LOCK))

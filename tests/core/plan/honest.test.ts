@@ -168,6 +168,37 @@ describe('works on what is not one outlet', () => {
     })
     expect(ratings).toEqual([15, 20])
   })
+  it('two works that want a space get one each, or are not called a plan', () => {
+    const half = (id: string, space: number, part: string) => ({
+      id,
+      space,
+      half: part,
+      poles: 1,
+      ratingAmps: 15,
+      device: 'breaker',
+      circuit: { id: `c${id}` },
+    })
+    const four = [half('a', 1, 'a'), half('b', 1, 'b'), half('d', 3, 'a'), half('e', 3, 'b')]
+    const fix = ['a', 'd'].map(subject => ({ rule: 'tandem-misplaced', subject }))
+    const spacesAfter = (spaces: number) => {
+      const house = houseOf(panel(four, { tandems: 'none', spaces }))
+      const plan = planHouse(house, { fix })
+      const { site } = new Judged(
+        withChanges(
+          house,
+          plan.choices.flatMap(c => c.option.changes),
+        ),
+      )
+      return { plan, spaces: site.all.breaker.map(b => valueOf(b, 'space')).sort() }
+    }
+    const roomy = spacesAfter(6)
+    expect(roomy.plan.proof.holds).toBe(true)
+    expect(roomy.plan.choices).toHaveLength(2)
+    expect(new Set(roomy.spaces).size).toBe(4)
+    // One free space for two works.
+    const tight = spacesAfter(3)
+    expect(tight.plan.status).not.toBe('planned')
+  })
   it('without a free space nobody can say where it goes', () => {
     const { done } = cure(twins({}, 2), 'tandem-misplaced', 'a', 'untwin')
     expect(done.changes).toBeUndefined()
