@@ -390,7 +390,7 @@ function lostNeutral(): Variant {
 function lostService(rise: Expected): Variant {
   // While the halves happen to balance nothing shows; that moment is named among the doubts and not guessed at.
   const apart: Expected = {
-    density: mix([0.5, flat(5, 112)], [0.5, flat(128, 235)], [10, () => BLUNDER]),
+    density: mix([0.5, flat(5, 115)], [0.5, flat(126, 235)], [10, () => BLUNDER]),
     typical: [80, 100, 140, 160],
   }
   const some: Expected = { density: flat(5, 235), typical: [80, 100, 140, 160] }
