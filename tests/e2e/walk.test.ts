@@ -421,7 +421,9 @@ describe('photographs', () => {
     await onDisk(page)
     await reload(page)
     await page.click('[data-space="10"]')
-    await page.waitForSelector('[data-testid="photos"] .thumb')
+    await page.waitForSelector('[data-testid="photos"] .thumb img')
+    // While the job is read the margin is drawn anew, and a press on what was there goes nowhere.
+    await steady(page, '[data-testid="margin"]')
     await page.click('[data-testid="photos"] .thumb')
     await page.waitForSelector('[data-testid="photo-view"] svg path')
     expect(errors.filter(e => !e.includes('415'))).toEqual([])
