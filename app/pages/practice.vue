@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { BUDGETS, DIFFICULTIES, practiceFaults, THEMES, type Difficulty, type Theme } from '#core'
+import { BUDGETS, DIFFICULTIES, practiceFaults, type Difficulty, type Theme } from '#core'
 import type { PracticeHouse } from '~/composables/usePractice'
 
 const job = useJobStore()
@@ -57,20 +57,7 @@ function again() {
         </div>
         <template #help>{{ WORDS[difficulty] }}</template>
       </UFormField>
-      <UFormField label="What about">
-        <div class="chips" role="group" aria-label="what about">
-          <UButton
-            v-for="t in THEMES"
-            :key="t"
-            color="neutral"
-            variant="outline"
-            class="chip"
-            :aria-pressed="theme === t"
-            @click="theme = t"
-            >{{ t }}</UButton
-          >
-        </div>
-      </UFormField>
+      <ThemePick v-model="theme" />
       <UFormField label="House number" help="The same number is the same house, for everybody">
         <UInputNumber size="xl" v-model="seed" :min="1" :max="99999" aria-label="house number" />
       </UFormField>

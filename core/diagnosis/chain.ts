@@ -48,6 +48,10 @@ function shows(o: ChainOutlet | undefined, state: string): boolean | undefined {
   return (o.fitting ?? []).some(f => partsOf(f).includes(state)) ? undefined : false
 }
 
+/** Whether nothing but this fits at an outlet. */
+const proves = (o: ChainOutlet, state: string): boolean =>
+  shows(o, state) === true && (o.fitting ?? []).every(f => partsOf(f).includes(state))
+
 /**
  * What a lost neutral does it does to every outlet of the circuit. Where one of them has it ruled out, it is not what
  * leads at another: the one other thing that fits there does.
@@ -149,10 +153,12 @@ export function commonCausesOf(outlets: readonly ChainOutlet[]): CommonCause[] {
     [...circuits].filter(([, list]) => test(list)).map(([id]) => id || 'the circuit')
   const causes: CommonCause[] = []
   for (const state of WHOLE_STATES) {
-    // It bears on every outlet of a circuit: where one has it ruled out it is something else.
+    // It bears on every outlet of a circuit: where it merely leads, and one has it ruled out, it is something else.
+    // Where it is proven it stays: what was read at another moment may have been in balance.
     const on = having(
       list =>
-        list.some(o => shows(o, state) === true) && !list.some(o => shows(o, state) === false),
+        list.some(o => proves(o, state)) ||
+        (list.some(o => shows(o, state)) && !list.some(o => shows(o, state) === false)),
     )
     if (on.length > 0) causes.push({ state, circuits: on, text: WHOLE_TEXT[state]!(on.join(', ')) })
   }
@@ -165,10 +171,12 @@ export function commonCausesOf(outlets: readonly ChainOutlet[]): CommonCause[] {
   const { whole, pair } = halvesApart(circuits)
   name('open service neutral', whole)
   name('lost shared neutral', [...new Set([...pair, ...pulledPair(circuits)])])
+  // What is wrong with the whole house, or with a pair, drops at every outlet of it too.
+  const covered = new Set(causes.flatMap(c => c.circuits))
   for (const state of ['open hot', 'open neutral', 'high-resistance joint'] as const) {
-    // What is wrong with the whole house, or with a pair, drops at every outlet of it too.
-    if (state !== 'open hot' && causes.some(c => isWhole(c.state))) continue
-    const on = having(list => firsts(list).some(o => shows(o, state)))
+    const on = having(list => firsts(list).some(o => shows(o, state))).filter(
+      id => state === 'open hot' || !covered.has(id),
+    )
     if (on.length < 2) continue
     causes.push({
       state,
@@ -186,8 +194,15 @@ const SHARED_AHEAD = {
     'the main or its lugs, the neutral bar, the feeder or the service: measure both halves there under load',
 } as const
 
-/** Halves of a supply that holds differ by a few volts; what hangs on a lost neutral differs by more. */
-const HALVES_APART_V = 10
+/**
+ * A lost neutral lifts one half by what it takes from the other. A supply that holds stands at 114 to 126 V, and a bad
+ * joint only takes: nothing else lifts a half above that.
+ */
+const LIFTED_V = 126
+/** By so much a half of a pair stands off what the sound circuits beside it stand at. */
+const HALF_OFF_V = 5
+/** The two halves together are what the supply is, twice 114 to 126 V. */
+const TOGETHER_V = [228, 252] as const
 /**
  * Circuits that drop under load from the first outlet on, while some stand high and some low: no run of theirs is to
  * blame, the neutral ahead of them is. That of the house where all drop, of a pair where two do beside sound ones.
@@ -203,16 +218,22 @@ function halvesApart(circuits: ReadonlyMap<string, readonly ChainOutlet[]>): {
     return volts === undefined || drop === undefined ? [] : [{ id, volts, drop }]
   })
   const dropping = read.filter(r => r.drop >= SOUND_DROP)
+  if (dropping.length < 2) return { whole: [], pair: [] }
   const volts = dropping.map(r => r.volts)
   const ids = dropping.map(r => r.id)
-  const isApart = Math.max(...volts) - Math.min(...volts) >= HALVES_APART_V
-  if (dropping.length < 2 || !isApart) return { whole: [], pair: [] }
-  if (dropping.length === read.length) return { whole: ids, pair: [] }
-  // The two halves of a pair add to what the sound circuits stand at, twice.
+  const [low, high] = [Math.min(...volts), Math.max(...volts)]
+  if (dropping.length === read.length) {
+    const isSplit = low + high >= TOGETHER_V[0] && low + high <= TOGETHER_V[1]
+    return { whole: high >= LIFTED_V && isSplit ? ids : [], pair: [] }
+  }
   const sound = read.filter(r => r.drop < SOUND_DROP).map(r => r.volts)
-  const due = (2 * sound.reduce((n, v) => n + v, 0)) / sound.length
-  const isPair = Math.abs(volts.reduce((n, v) => n + v, 0) - due) < HALVES_APART_V
-  return { whole: [], pair: dropping.length === 2 && isPair ? ids : [] }
+  const due = sound.reduce((n, v) => n + v, 0) / sound.length
+  const isPair =
+    dropping.length === 2 &&
+    high - due >= HALF_OFF_V &&
+    due - low >= HALF_OFF_V &&
+    Math.abs(low + high - 2 * due) < 2 * HALF_OFF_V
+  return { whole: [], pair: isPair ? ids : [] }
 }
 /** Drop of a run that is in order, per cent, at the test load. */
 const SOUND_DROP = 8

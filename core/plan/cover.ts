@@ -261,7 +261,8 @@ function searchPart(
   }
   let looked = 0
   function search(weight: number): void {
-    if (++looked > MOST_SETS) return
+    // Given up only with a set in hand: that none was found yet does not mean that there is none.
+    if (++looked > MOST_SETS && best.weight < Infinity) return
     if (weight + bound() >= best.weight - 1e-9) return
     let narrowest: number[] | undefined
     for (const [f, list] of byFault) {

@@ -169,7 +169,6 @@ const RIGHT: Facts = {
   switched: 'hot',
   hotNeutralV: 120,
   hotGroundV: 120,
-  otherHalfV: 120,
   neutralGroundV: 0,
   neutralGroundRiseV: 1,
   isGroundDetected: false,
@@ -181,19 +180,38 @@ const MEASURED_RIGHT: Facts = {
   narrowToReferenceV: 120,
   groundClampA: 0,
 }
-/** With the neutral of the service mended both halves are alike everywhere, and nothing goes home through the soil. */
+/** Volts by which the halves of a supply that holds may differ. */
+const ALIKE_V = 6
+/**
+ * With the neutral of the service mended both halves are alike everywhere, and nothing goes home through the soil.
+ * Where some enclosure reads alike already it is the neutral of a feeder, and nobody knows what the utility would
+ * mend; outlets that may merely have a joint are not cured by it.
+ */
 function utilityMended(w: Work): readonly Change[] | undefined {
   const { all } = w.site
-  if (w.result.rule.id !== 'service-neutral' && !w.outlet) return undefined
-  const isRead = (thing: Subject, field: string) => triedAt(thing, field) !== undefined
+  const { outlet } = w
+  if (w.result.rule.id !== 'service-neutral' && !outlet) return undefined
+  const read = all.enclosure.flatMap(e => {
+    const [a, b] = [valueOf(e, 'legAToNeutralV'), valueOf(e, 'legBToNeutralV')]
+    return a === undefined || b === undefined ? [] : [{ e, apart: Math.abs(a - b) }]
+  })
+  const isElsewhere = read.some(r => r.apart <= ALIKE_V && r.e.id !== w.subject.id)
+  if (isElsewhere) return undefined
+  const showing = all.outlet.filter(o =>
+    readStateOf(w.site, o)?.ranking.proven.includes('open service neutral'),
+  )
   return [
-    ...all.enclosure
-      .filter(e => isRead(e, 'legAToNeutralV') || isRead(e, 'legBToNeutralV'))
-      .flatMap(e => w.so(e, { legAToNeutralV: 120, legBToNeutralV: 120, wereLoadsOn: true })),
-    ...all.electrode.filter(e => isRead(e, 'currentA')).flatMap(e => w.so(e, { currentA: 0 })),
-    ...all.outlet
-      .filter(o => readStateOf(w.site, o)?.ranking.fitting.includes('open service neutral'))
-      .flatMap(o => [...readRight(w, o), ...w.so(o, MEASURED_RIGHT)]),
+    ...read.flatMap(({ e }) =>
+      w.so(e, { legAToNeutralV: 120, legBToNeutralV: 120, wereLoadsOn: true }),
+    ),
+    ...all.electrode
+      .filter(e => triedAt(e, 'currentA') !== undefined)
+      .flatMap(e => w.so(e, { currentA: 0 })),
+    ...showing.flatMap(o => [
+      ...readRight(w, o),
+      ...(triedAt(o, 'otherHalfV') !== undefined ? w.so(o, { otherHalfV: 120 }) : []),
+      ...w.so(o, MEASURED_RIGHT),
+    ]),
   ]
 }
 

@@ -19,6 +19,7 @@ export const overfusedFeeder = defineRule({
   cites: [
     { section: '215.3' },
     { section: '240.4' },
+    { section: '240.21(B)' },
     { section: '310.15(B)(6)', until: 2010 },
     { section: '310.15(B)(7)', from: 2011, until: 2019 },
     { section: '310.12', from: 2020 },

@@ -50,6 +50,32 @@ describe('what circuits show together', () => {
     expect(
       named([first('a', dropping(108)), first('b', dropping(134)), first('c', sound, 'good')]),
     ).toEqual(['lost shared neutral: a b']))
+  it('all drop and none is lifted: joints with loads on, and no neutral is blamed', () =>
+    expect(named([first('a', dropping(104)), first('b', dropping(119))])).toEqual([
+      'high-resistance joint: a b',
+    ]))
+  it('what is proven at one outlet stays, though another was read while the halves were in balance', () => {
+    const outlets: ChainOutlet[] = [
+      {
+        id: 'p',
+        after: 'panel',
+        circuit: 'c',
+        state: 'open service neutral',
+        fitting: ['open service neutral'],
+      },
+      { id: 'q', after: 'p', circuit: 'c', state: 'good', fitting: ['good'] },
+    ]
+    expect(named(outlets)).toEqual(['open service neutral: c'])
+  })
+  it('two circuits that die for themselves are told beside a pair', () =>
+    expect(
+      named([
+        first('a', { hotNeutral: 0, neutralGround: 119 }, 'open neutral'),
+        first('b', { hotNeutral: 238, neutralGround: 118 }, '240 V across the slots'),
+        first('c', { hotNeutral: 0 }, 'open neutral'),
+        first('d', { hotNeutral: 0 }, 'open neutral'),
+      ]),
+    ).toEqual(['lost shared neutral: a b', 'open neutral: c d']))
   it('two drop that are no pair are two joints, or share one', () =>
     expect(
       named([first('a', dropping(100)), first('b', dropping(112)), first('c', sound, 'good')]),

@@ -236,6 +236,55 @@ describe('works on what is not one outlet', () => {
   })
 })
 
+describe('what the utility does not mend', () => {
+  it('the neutral of a feeder, where the service reads alike', () => {
+    const node = panel([], { legAToNeutralV: 121, legBToNeutralV: 120, wereLoadsOn: true })
+    const sub = {
+      id: 'sub',
+      type: 'panel',
+      legAToNeutralV: 138,
+      legBToNeutralV: 102,
+      feeder: { id: 'f', from: 'main' },
+    }
+    const before = judged({ ...node, enclosures: [...(node.enclosures as Node[]), sub] })
+    const finding = before.resultOf('service-neutral', 'sub') as Result
+    expect(finding.outcome).toBe('fault')
+    expect(consequencesOf(before, finding, 'call-utility').changes).toBeUndefined()
+  })
+  it('an outlet at which a joint fits as well', () => {
+    const node = panel(
+      [
+        {
+          id: 'b',
+          space: 1,
+          poles: 1,
+          ratingAmps: 15,
+          circuit: {
+            id: 'c',
+            outlets: [
+              {
+                id: 'p',
+                type: 'receptacle',
+                slots: 'three',
+                hotNeutralV: 114,
+                hotGroundV: 115,
+                neutralGroundV: 0.4,
+                dropPercent: 21,
+              },
+            ],
+          },
+        },
+      ],
+      { legAToNeutralV: 137, legBToNeutralV: 103, wereLoadsOn: true },
+    )
+    const before = judged(node)
+    const finding = before.resultOf('service-neutral', 'main') as Result
+    const { changes = [] } = consequencesOf(before, finding, 'call-utility')
+    expect(changes.length).toBeGreaterThan(0)
+    expect(changes.filter(c => c.subject === 'p')).toEqual([])
+  })
+})
+
 describe('a plan claims no more than it has', () => {
   const keep = { fix: OPEN, forbids: [{ remedy: 'two-slot-device' }] }
   it('does not lean on a follow-up that depends on a look', () => {

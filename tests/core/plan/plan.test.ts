@@ -224,6 +224,7 @@ const KNOWN_SHORT: readonly string[] = [
   'knob-and-tube / knob-and-tube-care',
   'load-over-circuit / appliance-breaker',
   'load-over-circuit / replace-conductor',
+  'miswire / rewire-device',
   'multiwire-no-common-trip / two-pole-breaker',
   'multiwire-same-leg / move-to-other-leg',
   'open-ground-three-slot / two-slot-device',

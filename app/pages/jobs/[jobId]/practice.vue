@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Ledger, readJob, THEMES, valueOf, writeHouse, type Observation } from '#core'
+import { Ledger, readJob, valueOf, writeHouse, type Observation } from '#core'
 import { useClipboard } from '@vueuse/core'
 import type { PracticeHouse } from '~/composables/usePractice'
 
@@ -77,20 +77,7 @@ function begin() {
           />
         </UFormField>
         <template v-if="setUp.faults > 0">
-          <UFormField label="What about">
-            <div class="chips" role="group" aria-label="what about">
-              <UButton
-                v-for="t in THEMES"
-                :key="t"
-                color="neutral"
-                variant="outline"
-                class="chip"
-                :aria-pressed="setUp.theme === t"
-                @click="setUp.theme = t"
-                >{{ t }}</UButton
-              >
-            </div>
-          </UFormField>
+          <ThemePick v-model="setUp.theme" />
           <UFormField label="Number" help="The same number puts in the same faults">
             <UInputNumber
               size="xl"
@@ -136,8 +123,7 @@ function begin() {
   max-width: 46rem;
 }
 .pair,
-.acts,
-.chips {
+.acts {
   display: flex;
   flex-wrap: wrap;
   gap: 0.4rem;
