@@ -32,7 +32,9 @@ async function newWing(): Promise<string> {
 }
 const openPlan = async (job: string, size = DESK) => {
   const { page, errors } = await openPage(browser, `${server.url}/jobs/${job}/plan`, size)
+  // What is still being read starts the plan anew.
   await page.waitForSelector('[data-testid="heroes"]')
+  await steady(page, '[data-testid="heroes"]')
   return { page, errors }
 }
 const preset = (page: Page, words: string) => clickText(page, '.fixes button', words)
@@ -126,8 +128,6 @@ describe('what is recorded of a work', () => {
   })
   it('a plan that is stopped says so, and can be worked out again', async () => {
     const { page } = await openPlan('demo-sorrel-bank')
-    // What is still being read would start the plan anew.
-    await steady(page, '[data-testid="heroes"]')
     // What is asked from now on never reaches a worker, so that there is time to press the button.
     await page.evaluate(() => {
       const kept = Worker.prototype.postMessage

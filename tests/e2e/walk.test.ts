@@ -294,6 +294,9 @@ describe('a panel, fast', () => {
     await clickText(page, '.draw', 'Add panel')
     const act = async (name: string) => {
       await page.waitForSelector('[aria-label^="this enclosure"]')
+      // A menu that opens while the panel is drawn anew is gone again at once.
+      await onDisk(page)
+      await steady(page, '.tab')
       await page.click('[aria-label^="this enclosure"]')
       await clickText(page, '[role="menuitem"]', name)
     }

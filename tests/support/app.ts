@@ -110,12 +110,16 @@ export async function reload(page: Page): Promise<void> {
   await page.reload({ waitUntil: 'load' })
   await settled(page)
 }
-const settled = (page: Page) =>
-  page.waitForFunction(
+/** Drawn, listening, and not drawn anew any more: a press on what is about to be replaced goes nowhere. */
+async function settled(page: Page): Promise<void> {
+  await page.waitForFunction(
     () => {
       const main = document.querySelector('main')
+      const root = document.querySelector('#__nuxt')
       return (
         main !== null &&
+        root !== null &&
+        '__vue_app__' in root &&
         !/^(Opening the job|Reading the jobs)/.test(
           document.querySelector('[role="status"].state')?.textContent ?? '',
         )
@@ -123,6 +127,28 @@ const settled = (page: Page) =>
     },
     { timeout: 15_000 },
   )
+  await page.evaluate(
+    (quiet, most) =>
+      new Promise<void>(done => {
+        const watch = new MutationObserver(() => {
+          clearTimeout(timer)
+          timer = setTimeout(end, quiet)
+        })
+        const end = () => {
+          watch.disconnect()
+          done()
+        }
+        let timer = setTimeout(end, quiet)
+        setTimeout(end, most)
+        watch.observe(document.body, { childList: true, subtree: true })
+      }),
+    QUIET_MS,
+    LONGEST_MS,
+  )
+}
+const QUIET_MS = 200
+/** Some pages move for ever. */
+const LONGEST_MS = 2500
 
 /** Waits until everything typed is acknowledged by the server. */
 export const onDisk = (page: Page) =>
