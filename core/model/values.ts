@@ -38,8 +38,16 @@ export const ID = z
   .regex(/^[\w][\w .:/#-]*$/, 'ids are letters, digits, and . : / # - _')
 const year = z.number().int().min(1870, 'before 1870').max(2100, 'after 2100')
 
-/** The Zod schema of a field's value in its declared unit. */
+const schemas = new WeakMap<Field, z.ZodType>()
+/** The Zod schema of a field's value in its declared unit; made once, as a log asks for the same one a thousand times. */
 export function valueSchema(field: Field): z.ZodType {
+  const known = schemas.get(field)
+  if (known) return known
+  const made = schemaOf(field)
+  schemas.set(field, made)
+  return made
+}
+function schemaOf(field: Field): z.ZodType {
   switch (field.type) {
     case 'number': {
       const base = field.integer ? z.number().int('a whole number is expected') : z.number()

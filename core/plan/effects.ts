@@ -77,6 +77,18 @@ const inReach = (w: Work, outlet: Subject<'outlet'>): Change[] =>
   triedAt(outlet, 'resetAccess') === undefined
     ? w.so(outlet, { resetAccess: 'readily accessible' })
     : []
+/**
+ * What the looks at a bare end say the metal is. A surface nobody saw is taken as that of the plain metal: the tables
+ * ask no more of a coated one.
+ */
+function metalSeen(run: Subject<'segment'>): string | undefined {
+  const core = valueOf(run, 'core')
+  const surface = valueOf(run, 'surface') ?? core
+  if (core === 'silver color')
+    return surface === 'copper color' ? 'copper-clad aluminum' : 'aluminum'
+  if (core === 'copper color') return surface === 'silver color' ? 'tinned copper' : 'copper'
+  return undefined
+}
 function protectAtBreaker(
   w: Work,
   breaker: Subject<'breaker'>,
@@ -254,8 +266,10 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   'marked-breaker': atBreaker((w, b) => w.so(b, { isAluminumMarked: true, year: w.year })),
   'mark-white': here({ isWhiteMarked: true }),
   'entry-fitting': here({ entry: 'clamp or bushing' }),
-  // What the metal is nobody knows before: what follows from it has to be judged then.
-  'identify-metal': () => undefined,
+  'identify-metal': w => {
+    const metal = isKind(w.subject, 'segment') && metalSeen(w.subject)
+    return metal ? w.here({ metal }) : undefined
+  },
   'call-utility': utilityMended,
   'one-per-terminal': w => splitScrews(w),
   'extra-bar': w => splitScrews(w),

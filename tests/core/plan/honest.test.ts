@@ -94,6 +94,38 @@ describe('what a work makes so is only what it makes so', () => {
     expect(after['p1.isMarkedNoGround']).toBe(true)
     expect(after['p2.isMarkedNoGround']).toBeUndefined()
   })
+  it.each([
+    ['copper', 'silver color', 'silver color', 'aluminum'],
+    ['copper', 'copper color', 'silver color', 'copper-clad aluminum'],
+    ['aluminum', 'silver color', 'copper color', 'tinned copper'],
+    ['aluminum', 'copper color', 'copper color', 'copper'],
+    ['copper', undefined, 'silver color', 'aluminum'],
+  ])('taken for %s, %s outside and %s inside, is put right as %s', (metal, surface, core, is) => {
+    const house = panel([
+      {
+        id: 'b',
+        space: 1,
+        poles: 1,
+        ratingAmps: 20,
+        device: 'breaker',
+        circuit: {
+          id: 'c',
+          supplies: 'receptacles',
+          segments: [{ id: 's', size: '12', metal, surface, core, wiring: 'NM-B' }],
+        },
+      },
+    ])
+    const rule = 'unidentified-conductor-metal'
+    expect(writes(house, rule, 's', 'identify-metal')).toEqual({ 's.metal': is })
+    const before = judged(house)
+    const done = consequencesOf(before, before.resultOf(rule, 's')!, 'identify-metal')
+    // A surface nobody saw keeps it open.
+    expect(done.isCured).toBe(surface !== undefined)
+    // 12 AWG of aluminum carries no 20 A: the true metal brings the true faults.
+    expect(done.broken.some(t => t.rule === 'overfused-conductor')).toBe(
+      is === 'aluminum' || is === 'copper-clad aluminum',
+    )
+  })
   it('on a shared neutral both breakers are one two-pole breaker', () => {
     const half = (id: string, space: number, other: string, outlets: Node[]) => ({
       id: `b-${id}`,
