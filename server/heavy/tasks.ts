@@ -5,7 +5,6 @@ import type SQLite from 'better-sqlite3'
 import Papa from 'papaparse'
 import {
   assess,
-  FIELDS,
   findingsTable,
   Ledger,
   mergeLogs,
@@ -20,13 +19,10 @@ import {
   Site,
   stageOf,
   UnreadableFile,
-  valueOf,
-  valueText,
   visitOf,
   writeHouse,
   writeLog,
   reportPaper,
-  type AnyValue,
   type FieldName,
   type Observation,
   type PaperId,
@@ -41,6 +37,7 @@ import { isArchive, readBundle, sha256, writeBundle, type Bundle } from '../file
 import { checkBundle, unpackInto } from '../files/unpack'
 import { markedPicture } from '../pdf/pictures'
 import { renderPdf, type Dress, type Letterhead } from '../pdf/render'
+import { listedOf, writtenOf } from '../utils/written'
 
 /** Work that would hold up other requests; done beside them, on a connection of its own. */
 export type HeavyTask =
@@ -247,19 +244,12 @@ export function countsOf(ledger: Ledger): { counts: JobCounts; words: JobWords }
   const { house } = ledger
   const site = new Site(house)
   const { results, totals } = assess(house)
-  const say = (field: FieldName<'premises'>) => {
-    const value = valueOf(site.premises, field)
-    return value === undefined ? '' : valueText(FIELDS.premises[field], value as AnyValue)
-  }
+  const say = (field: FieldName<'premises'>) => writtenOf(house, field)
   const found = results.filter(r => r.outcome === 'fault' || r.leans)
   const titles = new Set(found.flatMap(r => [r.title, r.subject.label]))
   return {
     counts: {
-      name: say('name'),
-      street: say('street'),
-      purpose: say('purpose'),
-      year_built: say('yearBuilt'),
-      edition: say('edition'),
+      ...listedOf(house),
       make_safe: totals.severity['make safe now'],
       repair: totals.severity.repair,
       upgrade: totals.severity['upgrade'],

@@ -23,6 +23,7 @@ import {
   updateJob,
 } from '../queries/jobs'
 import type { Asker, Need } from './people'
+import { LISTED, listedOf } from './written'
 
 type Db = Kysely<Database>
 
@@ -327,6 +328,15 @@ interface Fitting {
   readonly accountId: string | null
 }
 
+/** A job stands in the list under its name from the first; only its counts wait for a judgment. */
+async function writeListed(db: Db, box: JobBox, fit: readonly Fitting[]): Promise<void> {
+  const isListed = fit.some(
+    ({ observation: o }) =>
+      'field' in o && o.subject === 'premises' && LISTED.some(field => field === o.field),
+  )
+  if (isListed) await updateJob(db, box.jobId, listedOf(box.ledger.house))
+}
+
 async function store(db: Db, box: JobBox, fit: readonly Fitting[]): Promise<void> {
   const now = new Date().toISOString()
   const bodies = fit.map(f => JSON.stringify(f.observation))
@@ -358,6 +368,9 @@ async function store(db: Db, box: JobBox, fit: readonly Fitting[]): Promise<void
   // The ledger in memory follows the disk, so it takes the batch only once the rows are in.
   box.ledger.append(fit.map(f => f.observation))
   box.lastSequence = last
+  await writeListed(db, box, fit).catch(error =>
+    log.warn({ err: error, job: box.jobId }, 'the name of a job could not be written'),
+  )
   publish(box.jobId, { lastSequence: last, bodies })
   countSoon(db, box.jobId)
 }

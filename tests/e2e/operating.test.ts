@@ -62,7 +62,7 @@ describe('one database, one process', () => {
     let server = await serve({ db, env: { CORVIT_RATE_SCALE: '100' } })
     const { cookie } = await makeOwner(server)
     const job = await newJob(withCookie(server.url, cookie))
-    for (let round = 0; round < 5; round++) {
+    for (let round = 0; round < 3; round++) {
       await server.stop()
       server = await serve({ db, env: { CORVIT_RATE_SCALE: '100' } })
       const me = withCookie(server.url, cookie)

@@ -3,7 +3,10 @@ import { Appended, JobList } from '#shared/api'
 import { Signed } from '#shared/files'
 import { Access, Audit, MadeLink, People } from '#shared/people'
 import {
+  blankPage,
   clickText,
+  closePage,
+  DESK,
   faultsOf,
   freshDb,
   goTo,
@@ -11,6 +14,7 @@ import {
   HAND,
   launch,
   lacksText,
+  leaveAll,
   PASSWORD,
   post,
   serve,
@@ -33,11 +37,8 @@ afterAll(async () => {
   await browser.close()
   await server.stop()
 })
-const page = async (size = { width: 1280, height: 800 }): Promise<Page> => {
-  const made = await (await browser.createBrowserContext()).newPage()
-  await made.setViewport(size)
-  return made
-}
+afterEach(() => leaveAll(browser))
+const page = (size = DESK): Promise<Page> => blankPage(browser, size)
 const newJob = async (me: SignedIn, name: string) =>
   Appended.parse(
     await (await me.send('POST', '/api/jobs', { name, purpose: 'service', edition: 2020 })).json(),
@@ -388,7 +389,7 @@ describe('the screens of the door', () => {
   it.each(['/people', '/account', '/trash', '/unsent'])(
     '%s has no serious accessibility fault, on the desk and on a phone, light and dark',
     async path => {
-      for (const size of [{ width: 1280, height: 800 }, HAND]) {
+      for (const size of [DESK, HAND]) {
         const view = await page(size)
         await signInPage(view, server, owner)
         await goTo(view, server.url + path)
@@ -398,12 +399,12 @@ describe('the screens of the door', () => {
             { name: 'prefers-reduced-motion', value: 'reduce' },
           ])
           await new Promise(r => setTimeout(r, 300))
-          expect(await faultsOf(view)).toEqual([])
+          expect(await faultsOf(view, scheme === 'dark' ? 'colors' : 'all')).toEqual([])
         }
         expect(await view.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(
           true,
         )
-        await view.close()
+        await closePage(view)
       }
     },
   )
@@ -423,7 +424,7 @@ describe('the screens of the door', () => {
     await owner.send('POST', `/api/jobs/${job}/observations`, {
       observations: [said('x-1', 'one'), said('x-2', 'other')],
     })
-    for (const size of [{ width: 1280, height: 800 }, HAND]) {
+    for (const size of [DESK, HAND]) {
       const view = await page(size)
       await signInPage(view, server, owner)
       await goTo(view, `${server.url}/jobs/${job}/opinions`)

@@ -12,6 +12,7 @@ import {
   goTo,
   hasText,
   launch,
+  leaveAll,
   onDisk,
   post,
   reload,
@@ -34,6 +35,7 @@ afterAll(async () => {
   await server.stop()
 })
 
+afterEach(() => leaveAll(browser))
 // One test that ends while the server is away must not take the next ones with it.
 beforeEach(async () => {
   const isUp = await fetch(`${server.url}/api/health`).then(

@@ -45,6 +45,19 @@ async function pageOf(browser: Browser): Promise<Page> {
   }
   return page
 }
+/** A page with nothing opened yet; `leaveAll` after each test. */
+export async function blankPage(browser: Browser, size = DESK): Promise<Page> {
+  const page = await pageOf(browser)
+  await page.setViewport(size)
+  return page
+}
+/** After a test: pages that go on listening and judging would slow the next one down. */
+export async function leaveAll(browser: Browser): Promise<void> {
+  const kept = warm.get(browser)
+  if (kept && !kept.isFree) await closePage(kept.page)
+  const [, ...others] = browser.browserContexts()
+  for (const context of others) if (context !== kept?.page.browserContext()) await context.close()
+}
 /** Leaves a page, and nothing of it on the device. */
 export async function closePage(page: Page): Promise<void> {
   const kept = warm.get(page.browser())
@@ -106,10 +119,7 @@ export function withDemo(begun: (server: Server, browser: Browser) => void): voi
     browser = await launch()
     begun(server, browser)
   })
-  afterEach(async () => {
-    const left = warm.get(browser)
-    if (left && !left.isFree) await closePage(left.page)
-  })
+  afterEach(() => leaveAll(browser))
   afterAll(async () => {
     await browser.close()
     await server.stop()
@@ -140,7 +150,7 @@ async function settled(page: Page): Promise<void> {
         )
       )
     },
-    { timeout: 15_000 },
+    { timeout: 15_000, polling: POLL_MS },
   )
   await page.evaluate(
     (quiet, most) =>
@@ -161,6 +171,8 @@ async function settled(page: Page): Promise<void> {
     LONGEST_MS,
   )
 }
+/** Asking at every frame makes the browser draw frames for nothing else. */
+const POLL_MS = 40
 const QUIET_MS = 200
 /** Some pages move for ever. */
 const LONGEST_MS = 2500
@@ -173,14 +185,14 @@ export const textOf = (page: Page, selector: string) =>
 export const hasText = (page: Page, selector: string, text: string) =>
   page.waitForFunction(
     (s, t) => [...document.querySelectorAll(s)].some(e => (e.textContent ?? '').includes(t)),
-    { timeout: 8000 },
+    { timeout: 8000, polling: POLL_MS },
     selector,
     text,
   )
 export const lacksText = (page: Page, selector: string, text: string) =>
   page.waitForFunction(
     (s, t) => ![...document.querySelectorAll(s)].some(e => (e.textContent ?? '').includes(t)),
-    { timeout: 8000 },
+    { timeout: 8000, polling: POLL_MS },
     selector,
     text,
   )
@@ -225,7 +237,9 @@ export async function choose(page: Page, selector: string, text: string): Promis
   // Pressed as a hand does: some lists choose when the pointer comes up.
   await (option as ElementHandle<Element>).click()
   // While the list goes, nothing under it can be pressed.
-  await page.waitForFunction(() => document.body.style.pointerEvents !== 'none')
+  await page.waitForFunction(() => document.body.style.pointerEvents !== 'none', {
+    polling: POLL_MS,
+  })
 }
 /** Opens every folded theme of the records on screen. */
 export async function unfold(page: Page): Promise<void> {

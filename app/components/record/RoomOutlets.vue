@@ -102,7 +102,7 @@ function goTo(id: string) {
           :data-room="r.id"
           @click="emit('room', r.id)"
         >
-          {{ valueOf(r, 'name') ?? 'room' }}
+          <span class="name">{{ valueOf(r, 'name') ?? 'room' }}</span>
           <b v-if="left(r.id)" class="small" :title="`${left(r.id)} answers left here`">{{
             left(r.id)
           }}</b><UIcon v-else-if="outletsOf(r.id).length" name="lucide:check" />
@@ -127,87 +127,95 @@ function goTo(id: string) {
         ><UIcon name="lucide:plus" /> room</UButton
       >
     </div>
-    <div v-if="isAddingRoom || !rooms.length" class="uses" role="group" aria-label="which room">
-      <p v-if="!rooms.length" class="soft">
-        Begin with the room by the front door. Then add its outlets as you pass them.
-      </p>
-      <UButton
-        v-for="u in USES"
-        :key="u"
-        color="neutral"
-        variant="outline"
-        class="chip"
-        :data-use="u"
-        @click="newRoom(u)"
-        >{{ u }}</UButton
-      >
-    </div>
-    <template v-if="chosen || isLost">
-      <RoomStrip
-        :outlets="outlets"
-        :selected="selected"
-        :is-fixed="isLost"
-        @pick="id => emit('select', id)"
-        @add="add"
-        @order="reorder"
-      />
-      <div class="two">
-        <div class="now">
-          <OutletQuick
-            v-if="outlet"
-            :outlet="outlet"
-            :alike="alike.length"
-            @read="goOn"
-            @alike="job.record([...alike])"
-            @where="w => placeName(outlet!, w)"
-            @more="emit('more', outlet!.id)"
-          />
-          <p v-else-if="outlets.length" class="soft">
-            Touch the outlet you stand at. What is ordinary about the rest is attested at once
-            below.
-          </p>
-          <p v-else class="soft">
-            No outlet of this room is recorded yet. Add them with a tap, or say them all: “three
-            receptacles, three slot, first is GFCI”.
-          </p>
-          <SpokenLine
-            v-if="!isLost && chosen"
-            :place="chosen.id"
-            :selected="outlet?.id"
-            placeholder="two receptacles, three slot, tester says correct"
-          />
-          <AttestCard
-            v-if="stop?.attestation"
-            :attestation="stop.attestation"
-            @attest="attest(stop!.attestation!)"
-          />
-        </div>
-        <nav v-if="tree.length" class="tree" aria-label="the circuit of this outlet">
-          <h3 class="small soft">On the same circuit</h3>
-          <UButton
-            v-for="r in tree"
-            :key="r.outlet.id"
-            color="neutral"
-            variant="ghost"
-            class="node bare"
-            :class="{ on: r.outlet.id === selected, shaded: r.isProtected }"
-            :style="{ paddingLeft: `${0.4 + r.depth * 0.8}rem` }"
-            @click="goTo(r.outlet.id)"
-          >
-            <OutletFace :outlet="r.outlet" :site="job.site" :size="24" />
-            <span class="small"
-              >{{ valueOf(r.outlet, 'name') ?? 'outlet'
-              }}<span class="soft block">{{ roomName(valueOf(r.outlet, 'room')) }}</span></span
-            >
-          </UButton>
-        </nav>
+    <div class="body">
+      <div v-if="isAddingRoom || !rooms.length" class="uses" role="group" aria-label="which room">
+        <p v-if="!rooms.length" class="soft">
+          Begin with the room by the front door. Then add its outlets as you pass them.
+        </p>
+        <UButton
+          v-for="u in USES"
+          :key="u"
+          color="neutral"
+          variant="outline"
+          class="chip"
+          :data-use="u"
+          @click="newRoom(u)"
+          >{{ u }}</UButton
+        >
       </div>
-    </template>
+      <template v-if="chosen || isLost">
+        <RoomStrip
+          :outlets="outlets"
+          :selected="selected"
+          :is-fixed="isLost"
+          @pick="id => emit('select', id)"
+          @add="add"
+          @order="reorder"
+        />
+        <div class="two">
+          <div class="now">
+            <OutletQuick
+              v-if="outlet"
+              :outlet="outlet"
+              :alike="alike.length"
+              @read="goOn"
+              @alike="job.record([...alike])"
+              @where="w => placeName(outlet!, w)"
+              @more="emit('more', outlet!.id)"
+            />
+            <p v-else-if="outlets.length" class="soft">
+              Touch the outlet you stand at. What is ordinary about the rest is attested at once
+              below.
+            </p>
+            <p v-else class="soft">
+              No outlet of this room is recorded yet. Add them with a tap, or say them all: “three
+              receptacles, three slot, first is GFCI”.
+            </p>
+            <SpokenLine
+              v-if="!isLost && chosen"
+              :place="chosen.id"
+              :selected="outlet?.id"
+              placeholder="two receptacles, three slot, tester says correct"
+            />
+            <AttestCard
+              v-if="stop?.attestation"
+              :attestation="stop.attestation"
+              @attest="attest(stop!.attestation!)"
+            />
+          </div>
+          <nav v-if="tree.length" class="tree" aria-label="the circuit of this outlet">
+            <h3 class="small soft">On the same circuit</h3>
+            <UButton
+              v-for="r in tree"
+              :key="r.outlet.id"
+              color="neutral"
+              variant="ghost"
+              class="node bare"
+              :class="{ on: r.outlet.id === selected, shaded: r.isProtected }"
+              :style="{ paddingLeft: `${0.4 + r.depth * 0.8}rem` }"
+              @click="goTo(r.outlet.id)"
+            >
+              <OutletFace :outlet="r.outlet" :site="job.site" :size="24" />
+              <span class="small"
+                >{{ valueOf(r.outlet, 'name') ?? 'outlet'
+                }}<span class="soft block">{{ roomName(valueOf(r.outlet, 'room')) }}</span></span
+              >
+            </UButton>
+          </nav>
+        </div>
+      </template>
+    </div>
   </div>
 </template>
 
 <style scoped>
 .rooms {
+  display: grid;
+  grid-template-columns: 11rem minmax(0, 1fr);
+  gap: 1.4rem;
+  align-items: start;
+}
+.body {
   display: grid;
   gap: 0.9rem;
 }
@@ -221,10 +229,31 @@ function goTo(id: string) {
 .uses p {
   width: 100%;
 }
+/* A house has two dozen rooms: one under the other they are found at a glance, and dragged into walking order. */
+.tabs {
+  flex-direction: column;
+  flex-wrap: nowrap;
+  max-height: calc(100dvh - 11rem);
+  overflow-y: auto;
+}
+.order {
+  flex-direction: column;
+  flex-wrap: nowrap;
+}
+.tabs :deep(.chip) {
+  width: 100%;
+  flex: none;
+}
+.name {
+  flex: 1;
+  text-align: left;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
 .two {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 13rem;
-  gap: 1.6rem;
+  grid-template-columns: minmax(0, 1fr) 11rem;
+  gap: 1.4rem;
   align-items: start;
 }
 .now {
@@ -256,16 +285,21 @@ function goTo(id: string) {
   display: block;
 }
 @media (max-width: 900px) {
+  .rooms {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 0.9rem;
+  }
   .tabs {
-    flex-wrap: nowrap;
+    flex-direction: row;
+    max-height: none;
     overflow-x: auto;
     scrollbar-width: none;
   }
   .order {
-    flex-wrap: nowrap;
+    flex-direction: row;
   }
   .tabs :deep(.chip) {
-    flex: none;
+    width: auto;
   }
   .two {
     grid-template-columns: minmax(0, 1fr);

@@ -238,8 +238,10 @@ const isDark = computed(() => colorMode.value === 'dark')
       />
       <slot />
     </main>
+    <!-- With nothing to press in it, the keyboard could not scroll it. -->
     <aside
       v-if="slots.margin && !wide"
+      tabindex="0"
       class="aside no-print"
       :class="{ open: isMarginOpen }"
       aria-label="judgment"

@@ -165,15 +165,16 @@ describe('diagnosis of an outlet', () => {
     expect(answered / outlets.length).toBeGreaterThan(0.5)
     expect(steps / outlets.length).toBeLessThan(10)
   }, 60_000)
-  it('gives faults put into 1 500 outlets back, one and two at a time', () => {
-    const a = accuracyOf(1500, 2026)
+  const OUTLETS = Number(process.env.CORVIT_TRIALS ?? 500)
+  it(`gives faults put into ${OUTLETS} outlets back, one and two at a time`, () => {
+    const a = accuracyOf(OUTLETS, 2026)
     // Both slots on one hot read as an open neutral with a load on: the likelier one is named first.
     expect(a.whole.first).toBeGreaterThanOrEqual(0.97)
     for (const r of [a.whole, a.some, a.quick]) {
       expect(r.notRuledOut).toBeGreaterThanOrEqual(0.999)
       expect(r.wrongSingle).toBe(0)
     }
-    expect(a.twice).toBeGreaterThan(30)
+    expect(a.twice).toBeGreaterThan(OUTLETS / 50)
     expect(a.pairs.filter(p => p.outlets > 0).length).toBeGreaterThan(8)
     expect(a.joints.named / a.joints.put).toBeGreaterThanOrEqual(0.99)
     expect(a.whole.single).toBeGreaterThan(0.6)
