@@ -116,5 +116,12 @@ export function useRooms() {
         .map(f => note(o.id, f, valueOf(model, f) as string | number)),
     )
   }
-  return { rooms, outletsOf, reorder, addRoom, addOutlets, placeName, alikeOf }
+  /** The room on screen: the one asked for, else the first; without any, what has no room yet. */
+  function shownAt(room: string): { room: Room | undefined; outlets: readonly Outlet[] } {
+    const chosen = rooms.value.find(r => r.id === room) ?? rooms.value[0]
+    if (room === LOST || !chosen) return { room: undefined, outlets: outletsOf(LOST) }
+    return { room: chosen, outlets: outletsOf(chosen.id) }
+  }
+
+  return { rooms, shownAt, outletsOf, reorder, addRoom, addOutlets, placeName, alikeOf }
 }

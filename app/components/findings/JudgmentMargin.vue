@@ -136,7 +136,7 @@ function removeThing() {
         <UIcon name="lucide:x" />
       </UButton>
     </header>
-    <h2 v-else-if="!job.isReady" class="soft">Judging</h2>
+    <h2 v-else-if="!job.isReady" class="soft">{{ job.jobId ? 'Judging' : '' }}</h2>
     <h2 v-else>{{ faults.length ? `${faults.length} found here` : 'No fault found so far' }}</h2>
 
     <div v-if="faults.length" class="stack">

@@ -18,7 +18,7 @@ import { valueOf } from '#core'
 const { selected = '', room = '' } = defineProps<RoomOutletsProps>()
 const emit = defineEmits<RoomOutletsEmits>()
 const job = useJobStore()
-const { rooms, outletsOf, reorder, addRoom, addOutlets, placeName, alikeOf } = useRooms()
+const { rooms, shownAt, outletsOf, reorder, addRoom, addOutlets, placeName, alikeOf } = useRooms()
 const { visit, attest } = useVisit()
 const roomList = computed({
   get: () => rooms.value,
@@ -27,9 +27,7 @@ const roomList = computed({
 const lost = computed(() => outletsOf(LOST))
 const chosen = computed(() => rooms.value.find(r => r.id === room) ?? rooms.value[0])
 const isLost = computed(() => room === LOST || (!chosen.value && lost.value.length > 0))
-const outlets = computed(() =>
-  isLost.value ? lost.value : chosen.value ? outletsOf(chosen.value.id) : [],
-)
+const outlets = computed(() => shownAt(room).outlets)
 const outlet = computed(() => {
   const at = job.site.get(selected, 'outlet')
   return at && outlets.value.includes(at) ? at : undefined

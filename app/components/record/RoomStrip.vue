@@ -99,8 +99,8 @@ const HOLD_MS = 250
 }
 .faces {
   display: flex;
+  flex-wrap: wrap;
   gap: 0.2rem;
-  overflow-x: auto;
   padding-bottom: 0.2rem;
   min-height: 20px;
 }
@@ -139,6 +139,10 @@ const HOLD_MS = 250
   gap: 0.4rem;
 }
 @media (max-width: 900px) {
+  .faces {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+  }
   .adds {
     flex-wrap: nowrap;
     overflow-x: auto;

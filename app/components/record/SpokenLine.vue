@@ -69,7 +69,7 @@ function save() {
       v-model="text"
       class="w-full"
       size="xl"
-      icon="i-lucide-mic"
+      leading-icon="i-lucide-mic"
       :placeholder="placeholder"
       aria-label="say or type what you see"
       autocomplete="off"

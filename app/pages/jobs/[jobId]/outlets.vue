@@ -4,6 +4,7 @@ import { gfciOf, groundOf, resetOf, labelOf, PREMISES_ID, valueOf, type Subject 
 
 const { job, problem, isLoading, load } = useOpenJob()
 const { markOf } = useMarks()
+const { shownAt } = useRooms()
 const route = useRoute()
 const router = useRouter()
 const isNarrow = useMediaQuery('(max-width: 900px)')
@@ -46,7 +47,12 @@ const breaker = computed(
 )
 const rows = computed(() => (circuit.value ? chainRows(job.site, circuit.value) : []))
 const selected = computed(() => job.house.subjects.get(selectedId.value))
-const within = computed(() => new Set(rows.value.map(r => r.outlet.id)))
+/** What is on screen: the outlets of a room, and the room; or those of a circuit. */
+const within = computed(() => {
+  if (view.value === 'circuits') return new Set<string>(rows.value.map(r => r.outlet.id))
+  const { room, outlets } = shownAt(roomId.value)
+  return new Set<string>([...(room ? [room.id] : []), ...outlets.map(o => o.id)])
+})
 const open = computed(() => [...job.results.values()].filter(r => within.value.has(r.subject.id)))
 
 /** Rooms are walked; a circuit is asked for by name. */
@@ -144,7 +150,7 @@ const state = (outlet: Subject<'outlet'>) => {
       selected
         ? labelOf(job.site, selected)
         : view === 'rooms'
-          ? 'touch an outlet'
+          ? `${open.filter(isFinding).length} found in this room`
           : `${open.filter(isFinding).length} found on this circuit`
     "
   >
