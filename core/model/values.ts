@@ -39,7 +39,7 @@ export const ID = z
 const year = z.number().int().min(1870, 'before 1870').max(2100, 'after 2100')
 
 const schemas = new WeakMap<Field, z.ZodType>()
-/** The Zod schema of a field's value in its declared unit; made once, as a log asks for the same one a thousand times. */
+/** The Zod schema of a field's value in its declared unit; made once: a log asks for the same one a thousand times. */
 export function valueSchema(field: Field): z.ZodType {
   const known = schemas.get(field)
   if (known) return known
