@@ -103,7 +103,7 @@ export function focusPhrases(
     ),
     // A number that a sentence begins with is the space it speaks of.
     reads(
-      '(\\d{1,2})(?= (?:is|has|feeds|[123] pole|\\d+ amp)\\b)',
+      '(\\d{1,2})(?= (?:is|has|feeds|could not|[123] pole|\\d+ amp)\\b)',
       (m, r) => (/(?:^|[.;:] ?)$/.test(m.input.slice(0, m.index)) ? breaker(m, r) : false),
       ['enclosure', 'main', 'breaker'],
     ),
@@ -293,6 +293,7 @@ export function focusPhrases(
       '(?:(?:clamped |grounded |bonded |runs |goes )?to )?(?:the )?(?:cold )?water pipe(?: (?:electrode|ground))',
       (_, r) => water(r),
     ),
+    reads('(?:the )?(?:cold )?water pipe(?= (?:ground )?clamp)', (_, r) => water(r)),
     reads(
       '(?:gec|ground(?:ing)? electrode conductor|ground wire|clamped|runs|goes|grounded) to ' +
         '(?:the )?(?:cold )?water pipe',

@@ -281,9 +281,18 @@ export const OUTLET_WORDS: readonly Phrase[] = [
   ),
   reads(
     '(?:a |the )?(refrigerator|fridge|freezer|washer|dishwasher|disposer|microwave|sump pump|' +
-      'dryer|range|aquarium|computer|window air conditioner)(?: (?:is )?(?:plugged in|on it|' +
-      'there|in it))',
+      'dryer|range|aquarium|computer|window air conditioner)(?: (?:is )?(?:plugged in|plugs in|receptacles? in|' +
+      'on it|there|in it))(?: here| this| it)?',
     (m, r) => r.put('outlet.appliance', APPLIANCES[m[1] ?? ''] ?? ''),
+    O,
+  ),
+  reads(
+    [
+      `(?:the )?(?:switch )?box ${IS}no neutral`,
+      'no neutral (?:in (?:the|this) (?:switch )?box|at (?:the|this) switch)',
+    ],
+    (_, r) =>
+      r.ask('No neutral at the switch: is there a raceway or open framing to add one through?'),
     O,
   ),
   phrase('(?:at|on|in) the ceiling', 'outlet.isOutOfReach', true, O),
@@ -366,7 +375,10 @@ export const OUTLET_WORDS: readonly Phrase[] = [
     O,
   ),
   reads(
-    `set ?back ${IS}${N} inches|${N} inches (?:set ?back|behind the (?:wall|surface|finish|drywall|tile))`,
+    [
+      `(?:(?:the )?box ${IS})?set ?back ${IS}${N} inches`,
+      `(?:(?:the )?box ${IS})?${N} inches (?:set ?back|back|too deep|behind the (?:wall|surface|finish|drywall|tile))`,
+    ],
     (m, r) => r.put('outlet.setbackIn', Number(m[1] ?? m[2]), 'in'),
     O,
   ),

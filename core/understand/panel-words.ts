@@ -323,6 +323,12 @@ export const BREAKER_WORDS: readonly Phrase[] = [
     'not listed',
     ['breaker'],
   ),
+  reads(
+    '(?:is )?(?:not (?:the )?same|(?:a |of )?(?:different|another|other)) make(?: (?:as|than|from) (?:this|the )?panel)?',
+    (_, r) =>
+      r.ask('Another make: does the label of the breaker or of the panel list it for this panel?'),
+    ['breaker'],
+  ),
   phrase(
     '(?:is )?listed for (?:this|the) panel|right (?:brand|type)',
     'breaker.fitsPanel',
@@ -415,6 +421,7 @@ export const PANEL_WORDS: readonly Phrase[] = [
       `(?:(?:the )?neutral (?:bar )?(?:is )?)?bonded (?:by|with|through) (?:a |the )?(?:green |` +
         `bonding )?screw`,
       `(?:has|with) (?:a |the )?(?:bonding|bond|green) screw`,
+      `(?:(?:the )?(?:panel |main )?bond ${IS})(?:the )?(?:green |bonding )?screw`,
     ],
     'enclosure.bondMeans',
     'screw',
@@ -549,7 +556,7 @@ export const PANEL_WORDS: readonly Phrase[] = [
   phrase(
     [
       `(?:directory|circuit list|legend|(?:panel )?schedule|labels?) ${IS}(?:vague|poor|` +
-        `incomplete|illegible|unreadable|wrong)`,
+        `incomplete|illegible|unreadable|wrong|useless|worthless|(?:a )?mess)`,
       `(?:vague|poor|incomplete|illegible) (?:directory|labels?)`,
     ],
     'enclosure.directory',

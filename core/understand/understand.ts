@@ -102,6 +102,15 @@ const CORRECTION = anyOf(
 )
 const TAKE_BACK = /(?:scratch|strike|delete|forget|cancel|undo) (?:that|it)(?![\w/])/y
 
+/** "Cloth wire in 12" speaks of space 12: the space comes first, as what is said of it belongs to it. */
+function spaceFirst(heard: string, focus: Focus): string {
+  if (!['enclosure', 'main', 'breaker'].includes(focus)) return heard
+  return heard.replace(
+    /(?<=^|[.;] ?)([^.;,\d]+) in (?:space )?(\d{1,2})(?= ?(?:$|[.;]))/g,
+    (whole, what: string, space: string) =>
+      /\b(?:spaces?|breakers?|main|lugs?|feeders?)\b/.test(what) ? whole : `space ${space} ${what}`,
+  )
+}
 /**
  * Reads a sentence said or typed beside the thing it speaks of. Nothing is guessed: what fits no field is given back as
  * not understood, what could be two things is asked. A correction in the same breath counts, and the first word is kept
@@ -115,7 +124,7 @@ export function understand(site: Site | undefined, where: Where, say: string): U
   r.focus = things.firstFocus
   const short = shorthand(say, r, things)
   if (short) return { said: say, heard: say.trim(), ...short }
-  const heard = normalize(say)
+  const heard = spaceFirst(normalize(say), r.focus)
   const left: string[] = []
   new Scan(heard, r, things, site, left).run()
   return { said: say, heard, means: r.meanings, notUnderstood: left, asks: r.asks }
