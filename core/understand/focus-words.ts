@@ -103,7 +103,7 @@ export function focusPhrases(
     ),
     // A number that a sentence begins with is the space it speaks of.
     reads(
-      '(\\d{1,2})(?= (?:is|has|feeds|could not|[123] pole|\\d+ amp)\\b)',
+      '(\\d{1,2})(?= (?:is|has|feeds|could not|runs|feels|serves|[123] pole|\\d+ amp)\\b)',
       (m, r) => (/(?:^|[.;:] ?)$/.test(m.input.slice(0, m.index)) ? breaker(m, r) : false),
       ['enclosure', 'main', 'breaker'],
     ),
@@ -295,7 +295,7 @@ export function focusPhrases(
     ),
     reads('(?:the )?(?:cold )?water pipe(?= (?:ground )?clamp)', (_, r) => water(r)),
     reads(
-      '(?:gec|ground(?:ing)? electrode conductor|ground wire|clamped|runs|goes|grounded) to ' +
+      '(?:gec|ground(?:ing)? electrode conductor|ground wire|ground goes|clamped|runs|goes|grounded) to ' +
         '(?:the )?(?:cold )?water pipe',
       (_, r) => water(r),
     ),

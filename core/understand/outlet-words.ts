@@ -29,7 +29,12 @@ export const OUTLET_WORDS: readonly Phrase[] = [
     'correct',
     O,
   ),
-  phrase(`(?:tester ${IS}|reads |tests |shows )?open ground`, 'outlet.lamps', 'open ground', O),
+  phrase(
+    `(?:tester ${IS}|reads |tests |shows )?open ground(?: on the (?:lamp )?tester)?`,
+    'outlet.lamps',
+    'open ground',
+    O,
+  ),
   phrase(
     `(?:tester ${IS}|reads |tests |shows )?(?:reversed?(?: polarity)?|hot (?:and )?neutral ` +
       `(?:are )?(?:reversed?|swapped|flipped)|polarity reversed|reverse polarity)`,
@@ -250,6 +255,11 @@ export const OUTLET_WORDS: readonly Phrase[] = [
   reads(
     `(?:within |about )?${N} (feet|inches) (?:away )?(?:from|to|of) (?:the )?(?:edge of the ` +
       `)?(?:sink|basin|tub|shower|bowl|water)`,
+    (m, r) => r.put('outlet.sinkFt', Number(m[1]) / (m[2] === 'inches' ? 12 : 1), 'ft'),
+    O,
+  ),
+  reads(
+    `(?:the )?(?:sink|basin|tub|shower) ${IS}${N} (feet|inches) (?:away|off|from (?:it|here))`,
     (m, r) => r.put('outlet.sinkFt', Number(m[1]) / (m[2] === 'inches' ? 12 : 1), 'ft'),
     O,
   ),

@@ -110,7 +110,7 @@ export const CONDUCTOR_WORDS: readonly Phrase[] = [
   ),
   phrase('nicked(?: wire| conductor)?', 'segment.workmanship', 'nicked', ['breaker']),
   phrase(
-    '(?:the )?white (?:wire )?(?:is )?(?:used )?(?:as|for) (?:a |the )?hot',
+    '(?:the )?white (?:wire )?(?:(?:is )?(?:used )?(?:as|for) (?:a |the )?|(?:is|was) (?:a |the )?)hot',
     'segment.isWhiteHot',
     true,
     ['breaker'],

@@ -63,7 +63,7 @@ export const PROPERTY_WORDS: readonly Phrase[] = [
     'sheath frayed or open',
   ),
   phrase(
-    `meter(?: base| socket)? ${IS}(?:loose|pulling (?:away|off)(?: the wall| from the wall)?)|loose meter`,
+    `meter(?: base| socket| can)? ${IS}(?:loose|pulling (?:away|off)(?: the wall| from the wall)?)|loose meter`,
     'premises.serviceEntrance',
     'meter loose',
   ),
@@ -192,7 +192,7 @@ export const ELECTRODE_WORDS: readonly Phrase[] = [
     'electrode',
   ]),
   reads(
-    `clamp(?:ed)? ${IS}${N} feet (?:inside|in|from (?:the wall|where it enters))`,
+    `(?:clamp(?:ed)? ${IS})?${N} feet (?:inside|in|from (?:the wall|where it enters))`,
     (m, r) => r.put('electrode.clampFt', Number(m[1]), 'ft'),
     ['electrode'],
   ),

@@ -102,14 +102,21 @@ const CORRECTION = anyOf(
 )
 const TAKE_BACK = /(?:scratch|strike|delete|forget|cancel|undo) (?:that|it)(?![\w/])/y
 
+/** Words of conductors: what they say "on 9" of is the breaker in space 9. */
+const OF_CONDUCTORS =
+  /\b(?:wires?|hots?|screw|aluminum|copper|cloth|insulation|doubletapped|melted|scorched)\b/
 /** "Cloth wire in 12" speaks of space 12: the space comes first, as what is said of it belongs to it. */
 function spaceFirst(heard: string, focus: Focus): string {
   if (!['enclosure', 'main', 'breaker'].includes(focus)) return heard
-  return heard.replace(
-    /(?<=^|[.;] ?)([^.;,\d]+) in (?:space )?(\d{1,2})(?= ?(?:$|[.;]))/g,
-    (whole, what: string, space: string) =>
-      /\b(?:spaces?|breakers?|main|lugs?|feeders?)\b/.test(what) ? whole : `space ${space} ${what}`,
-  )
+  const first = (whole: string, what: string, space: string) =>
+    /\b(?:spaces?|breakers?|main|lugs?|feeders?)\b/.test(what) ? whole : `space ${space} ${what}`
+  return heard
+    .replace(/(?<=^|[.;] ?)([^.;,\d]+) in (?:space )?(\d{1,2})(?= ?(?:$|[.;]))/g, first)
+    .replace(
+      /(?<=^|[.;] ?)((?:[1-4] )?[^.;,\d]+) on (?:space )?(\d{1,2})(?= ?(?:$|[.;,]| is\b| are\b))/g,
+      (whole, what: string, space: string) =>
+        OF_CONDUCTORS.test(what) ? first(whole, what, space) : whole,
+    )
 }
 /**
  * Reads a sentence said or typed beside the thing it speaks of. Nothing is guessed: what fits no field is given back as
