@@ -157,7 +157,7 @@ function go(id: string) {
             <section v-for="g in groups" :key="g.severity">
               <h2 class="weight">
                 <SeverityMark :kind="g.severity" /> {{ g.severity }}
-                <span class="soft">{{ g.found.length }}</span>
+                <span class="soft">{{ g.found.reduce((n, f) => n + f.all.length, 0) }}</span>
               </h2>
               <template v-for="f in g.found" :key="keyOf(f)">
                 <UButton
