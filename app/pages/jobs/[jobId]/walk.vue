@@ -402,7 +402,8 @@ const marginNote = computed(() =>
       /></template>
       <template v-else>
         <h2>Covered so far</h2>
-        <p class="small soft">
+        <p v-if="!job.isReady" class="small soft" role="status">Judging</p>
+        <p v-else class="small soft">
           {{ visit.counts.settled }} settled, {{ visit.counts.inScope }} open here,
           {{ visit.counts.outside }} outside this visit
         </p>
