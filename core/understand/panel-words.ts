@@ -324,7 +324,8 @@ export const BREAKER_WORDS: readonly Phrase[] = [
     ['breaker'],
   ),
   reads(
-    '(?:is )?(?:not (?:the )?same|(?:a |of )?(?:different|another|other)) make(?: (?:as|than|from) (?:this|the )?panel)?',
+    '(?:is )?(?:not (?:the )?same|(?:a |of )?(?:different|another|other)) make' +
+      '(?: (?:as|than|from) (?:this |the )?panel)?',
     (_, r) =>
       r.ask('Another make: does the label of the breaker or of the panel list it for this panel?'),
     ['breaker'],
