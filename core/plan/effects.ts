@@ -77,17 +77,13 @@ const inReach = (w: Work, outlet: Subject<'outlet'>): Change[] =>
   triedAt(outlet, 'resetAccess') === undefined
     ? w.so(outlet, { resetAccess: 'readily accessible' })
     : []
-/**
- * What the looks at a bare end say the metal is. A surface nobody saw is taken as that of the plain metal: the tables
- * ask no more of a coated one.
- */
+/** What the looks at a bare end say the metal is; nothing where the surface or the core was not seen. */
 function metalSeen(run: Subject<'segment'>): string | undefined {
-  const core = valueOf(run, 'core')
-  const surface = valueOf(run, 'surface') ?? core
+  const [core, surface] = [valueOf(run, 'core'), valueOf(run, 'surface')]
+  if (core === undefined || surface === undefined) return undefined
   if (core === 'silver color')
     return surface === 'copper color' ? 'copper-clad aluminum' : 'aluminum'
-  if (core === 'copper color') return surface === 'silver color' ? 'tinned copper' : 'copper'
-  return undefined
+  return surface === 'silver color' ? 'tinned copper' : 'copper'
 }
 function protectAtBreaker(
   w: Work,

@@ -418,11 +418,11 @@ export const PANEL_WORDS: readonly Phrase[] = [
   phrase(
     [
       `(?:(?:has|with) )?(?:a |the )?(?:bonding|bond|green) screw ${IS}(?:in place|` +
-        `in(?:stalled)?|there|present)`,
+        `in(?:stalled)?(?! (?:a|an|my|its|the (?!(?:neutral )?bar))\\b)|there|present)`,
       `(?:(?:the )?neutral (?:bar )?(?:is )?)?bonded (?:by|with|through) (?:a |the )?(?:green |` +
         `bonding )?screw`,
       `(?:has|with) (?:a |the )?(?:bonding|bond|green) screw`,
-      `(?:(?:the )?(?:panel |main )?bond ${IS})(?:the )?(?:green |bonding )?screw`,
+      '(?:the )?(?:panel |main )?bond (?:is|was) (?:by )?(?:a |the )?(?:green |bonding )?screw',
     ],
     'enclosure.bondMeans',
     'screw',

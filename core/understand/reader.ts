@@ -270,6 +270,21 @@ export class Reader {
     return false
   }
 
+  /** What was read so far, to go back to where what comes next proves to mean nothing. */
+  keep(): () => boolean {
+    const entries = [...this.#entries]
+    const asks = [...this.asks]
+    const { focus, isNarrow, words, isCorrecting } = this
+    return () => {
+      // One that was replaced stands in the list no more.
+      if (entries.some(e => !this.#entries.includes(e))) return false
+      this.#entries.splice(0, Infinity, ...entries)
+      this.asks.splice(0, Infinity, ...asks)
+      Object.assign(this, { focus, isNarrow, words, isCorrecting })
+      return true
+    }
+  }
+
   /** Takes back what was said last: all that came from the same words. */
   takeBack(): boolean {
     const last = this.#entries.at(-1)

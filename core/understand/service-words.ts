@@ -192,8 +192,16 @@ export const ELECTRODE_WORDS: readonly Phrase[] = [
     'electrode',
   ]),
   reads(
-    `(?:clamp(?:ed)? ${IS})?${N} feet (?:inside|in|from (?:the wall|where it enters))`,
+    `clamp(?:ed)? ${IS}${N} feet (?:inside|in|from (?:the wall|where it enters))`,
     (m, r) => r.put('electrode.clampFt', Number(m[1]), 'ft'),
+    ['electrode'],
+  ),
+  reads(
+    `${N} feet (?:inside|in|from (?:the wall|where it enters))`,
+    // Of a rod it would be how deep it is driven.
+    (m, r) =>
+      /water pipe $/.test(m.input.slice(0, m.index)) &&
+      r.put('electrode.clampFt', Number(m[1]), 'ft'),
     ['electrode'],
   ),
   reads(

@@ -93,13 +93,15 @@ const EMPTY = new RegExp(
   'y',
 )
 const NUMBER = /(\d+(?:\.\d+)?(?:\/0)?)(?![\w/])/y
-const WORD = /[^\s,.;]+/y
+/** A point within a number does not end it. */
+const WORD = /(?:[^\s,.;]|\.(?=\d))+/y
 const STOP = /[,.;]/y
 const CORRECTION = anyOf(
   'no wait|no sorry|oh no|no|sorry|wait|correction|correct that|i mean|i meant|make (?:that|it)',
   'actually|rather|or rather|excuse me',
   '(?: ,)?',
 )
+const BARE_NO = /no (?=[a-z])(?!wait|sorry|it |that |make |i )/y
 const TAKE_BACK = /(?:scratch|strike|delete|forget|cancel|undo) (?:that|it)(?![\w/])/y
 
 /** Words of conductors: what they say "on 9" of is the breaker in space 9. */
@@ -114,8 +116,11 @@ function spaceFirst(heard: string, focus: Focus): string {
     .replace(/(?<=^|[.;] ?)([^.;,\d]+) in (?:space )?(\d{1,2})(?= ?(?:$|[.;]))/g, first)
     .replace(
       /(?<=^|[.;] ?)((?:[1-4] )?[^.;,\d]+) on (?:space )?(\d{1,2})(?= ?(?:$|[.;,]| is\b| are\b))/g,
+      // "Aluminum on 20" may be a breaker of 20 A; with one in hand it is what is said of that one.
       (whole, what: string, space: string) =>
-        OF_CONDUCTORS.test(what) ? first(whole, what, space) : whole,
+        focus !== 'breaker' && OF_CONDUCTORS.test(what) && !RATINGS.has(Number(space))
+          ? first(whole, what, space)
+          : whole,
     )
 }
 /**
@@ -293,10 +298,39 @@ class Scan {
       this.r.isCorrecting = true
       return true
     }
+    if (this.#deniesNext()) return false
     if (!this.#take(CORRECTION)) return false
     this.#drop()
     this.r.isCorrecting = true
     return true
+  }
+  /**
+   * "Copper, no aluminum" corrects the metal; "no dishwasher here" corrects nothing, and is no dishwasher. A bare no
+   * corrects only where the words after it take the place of something said.
+   */
+  #deniesNext(): boolean {
+    const no = this.#match(BARE_NO)
+    if (!no) return false
+    const [at, loose, pending, wasSpace] = [
+      this.#at,
+      this.#loose,
+      this.#pending,
+      this.#lastWasSpace,
+    ] as const
+    const count = this.left.length
+    const goBack = this.r.keep()
+    this.#loose = []
+    this.#pending = [...pending]
+    this.#at += no[0].length
+    this.r.isCorrecting = true
+    const isDenied = this.#phrase() && goBack()
+    if (!isDenied) goBack()
+    this.#at = at
+    this.#loose = loose
+    this.#pending = pending
+    this.#lastWasSpace = wasSpace
+    this.left.length = count
+    return isDenied
   }
 
   /** A number without a unit: after a space its rating, after a correction what it corrects; else nobody knows. */
@@ -412,11 +446,11 @@ const COULD_NOT = new RegExp(
   'y',
 )
 /** Something that could not be done: the rest of the sentence tells of that. */
-const COULD_NOT_DO = /(?:i |we )?could not(?![\w/])[^.;]*/y
+const COULD_NOT_DO = /(?:i |we )?could not(?![\w/])(?:[^.;]|\.(?=\d))*/y
 /** A denial, to the end of its clause. */
 const DENIAL = new RegExp(
   '(?:(?:will|would|does|did|do) not|no|not|never|without|nothing|none|nobody|neither|hardly)(?![\\w/])' +
-    '[^.,;]*?(?= (?:and|but|or)\\b|[.,;]|$)',
+    '(?:[^.,;]|\\.(?=\\d))*?(?= (?:and|but|or)\\b|[.,;](?!\\d)|$)',
   'y',
 )
 const WAS_NOT = new RegExp(

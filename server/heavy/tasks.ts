@@ -244,12 +244,12 @@ export function countsOf(ledger: Ledger): { counts: JobCounts; words: JobWords }
   const { house } = ledger
   const site = new Site(house)
   const { results, totals } = assess(house)
-  const say = (field: FieldName<'premises'>) => writtenOf(house, field)
+  const say = (field: FieldName<'premises'>) => writtenOf(site.premises, field)
   const found = results.filter(r => r.outcome === 'fault' || r.leans)
   const titles = new Set(found.flatMap(r => [r.title, r.subject.label]))
   return {
     counts: {
-      ...listedOf(house),
+      ...listedOf(site.premises),
       make_safe: totals.severity['make safe now'],
       repair: totals.severity.repair,
       upgrade: totals.severity['upgrade'],

@@ -4,8 +4,10 @@ import type { Kysely } from 'kysely'
 import {
   MAX_AHEAD_MS,
   ObservationSchema,
+  PREMISES_ID,
   problemsOf,
   sift,
+  Site,
   TOLD_SKEW_MS,
   withClocks,
   type Observation,
@@ -332,9 +334,9 @@ interface Fitting {
 async function writeListed(db: Db, box: JobBox, fit: readonly Fitting[]): Promise<void> {
   const isListed = fit.some(
     ({ observation: o }) =>
-      'field' in o && o.subject === 'premises' && LISTED.some(field => field === o.field),
+      'field' in o && o.subject === PREMISES_ID && LISTED.some(field => field === o.field),
   )
-  if (isListed) await updateJob(db, box.jobId, listedOf(box.ledger.house))
+  if (isListed) await updateJob(db, box.jobId, listedOf(new Site(box.ledger.house).premises))
 }
 
 async function store(db: Db, box: JobBox, fit: readonly Fitting[]): Promise<void> {
