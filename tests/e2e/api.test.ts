@@ -40,6 +40,22 @@ describe('jobs', () => {
     expect((await me.send('DELETE', `/api/jobs/${id}`)).status).toBe(204)
     expect((await me.get(`/api/jobs/${id}`)).status).toBe(404)
   })
+  it('that a device made stand in the list under their name as soon as it is stored', async () => {
+    const id = crypto.randomUUID()
+    const { at, by, subject } = note('')
+    const added = { id: 'added', at, by, act: 'add', subject, kind: 'premises', parent: null }
+    const first = note('first-name', 'Rowan Yard 8', 'name')
+    expect((await me.send('PUT', `/api/jobs/${id}`, {})).status).toBe(201)
+    const sent = await me.send('POST', observations(id), { observations: [added, first] })
+    expect(Appended.parse(await sent.json())).toMatchObject({ stored: 2, refused: [] })
+    const named = async () =>
+      JobList.parse(await (await me.get(`/api/jobs`)).json()).jobs.find(j => j.id === id)?.name
+    expect(await named()).toBe('Rowan Yard 8')
+    const later = { ...note('later-name', 'Rowan Yard 9', 'name'), over: ['first-name'] }
+    await me.send('POST', observations(id), { observations: [later] })
+    expect(await named()).toBe('Rowan Yard 9')
+    expect((await me.send('DELETE', `/api/jobs/${id}`)).status).toBe(204)
+  })
   it.each([
     [{ purpose: 'service', edition: 2020 }, 'name'],
     [{ name: 'x', purpose: 'fun', edition: 2020 }, 'purpose'],

@@ -70,6 +70,10 @@ describe('the demo house', () => {
     expect(order[0]).toContain('make safe now')
     expect(order[1]).toContain('repair')
     expect((await page.$$('.rows .row')).length).toBeGreaterThan(30)
+    // A weight is counted alike in its chip and over its rows, though a row may stand for several places.
+    const numberOf = (text: string | null | undefined) => Number(/(\d+)\s*$/.exec(text ?? '')?.[1])
+    const chips = await page.$$eval('.chip', list => list.map(e => e.textContent?.trim()))
+    for (const weight of order) expect(chips.map(numberOf)).toContain(numberOf(weight))
     // A dozen in view at once, and one of them open beside the list.
     const inView = await page.$$eval(
       '.rows .row',

@@ -367,6 +367,21 @@ describe('the bench', () => {
 })
 
 describe('outlets by room', () => {
+  it('stands beside what was found in the room on screen, and in no other', async () => {
+    const { page, errors } = await openPage(browser, `${server.url}${DEMO}/outlets?view=rooms`)
+    const beside = '[data-testid="margin"]'
+    await hasText(page, beside, '1 found here')
+    await hasText(page, `${beside} h3`, 'Ground-fault device does not trip')
+    await clickText(page, '.rooms .chip', 'Dining room')
+    await lacksText(page, beside, 'Ground-fault device does not trip')
+    // Rooms stand one under the other, in walking order.
+    const lefts = await page.$$eval('.rooms [data-room]', list =>
+      list.map(c => Math.round(c.getBoundingClientRect().left)),
+    )
+    expect(lefts.length).toBeGreaterThan(10)
+    expect(new Set(lefts).size).toBe(1)
+    expect(errors).toEqual([])
+  })
   it('shows the outlets of a room, takes a lamp reading in one tap, and copies what is alike', async () => {
     const { page, errors } = await openPage(
       browser,
