@@ -207,9 +207,11 @@ export function allowedBand(
     const crowd = isCrowded ? crowdOf(site, exposure) : ORDINARY
     if (crowd) trail.rests.push(...crowd.rests)
     else missing.push(absent(exposure, 'currentCarrying'))
-    stretches.push({ ambientC: ambientC ?? 30, currentCarrying: crowd?.most ?? 3 })
-    airier.push({ ambientC: ambientC ?? 30, currentCarrying: crowd?.least ?? 3 })
-    if (crowd && crowd.least !== crowd.most) crowdFact ??= crowd.missing[0]
+    // Without either there is no sum.
+    if (ambientC === undefined || !crowd) continue
+    stretches.push({ ambientC, currentCarrying: crowd.most })
+    airier.push({ ambientC, currentCarrying: crowd.least })
+    if (crowd.least !== crowd.most) crowdFact ??= crowd.missing[0]
   }
   // Out of the table there is no sum: 14 AWG aluminum is no building wire, and what was gauged is gauged again.
   const isInTable = metals.values.some(m => isTabled(size, m, site.edition))

@@ -11,6 +11,8 @@ export interface ServiceLoad {
   readonly rests: readonly FactRef[]
 }
 
+/** First edition with energy management systems. 750.30. */
+const HELD_OFF_SINCE = 2014
 const SMALL = 'kitchen small-appliance'
 /** Every dwelling has two of these and a laundry circuit counted, whatever was found. 220.52. */
 const LEAST_SMALL = 2
@@ -87,6 +89,10 @@ function findOn(site: Site, circuit: Subject<'circuit'>, trail: Trail): Found {
     va,
     isSettled: isSettled && supplies !== undefined,
   })
+  // What a listed controller holds off does not run on top of the rest; the code knows them from 2014 on. 750.30.
+  const { isHeldOff } = circuit.facts
+  const isOff = whereSeen(isHeldOff) && trail.ask(isHeldOff) === true
+  if (isOff && site.edition >= HELD_OFF_SINCE) return found(() => 0, true)
   const kw = whereSeen(circuit.facts.applianceKw) && trail.ask(circuit.facts.applianceKw)
   if (kw !== undefined) return found(() => kw * 1000, true)
   const amps = whereSeen(circuit.facts.applianceAmps) && trail.ask(circuit.facts.applianceAmps)

@@ -27,8 +27,12 @@ export function serviceRating(
   if (bus === undefined || !size || !metal || insulation === undefined) return undefined
   const sets = conductors.sets()
   const column = Math.min(75, insulation) as Column
-  const ordinary = sets * (tableAmpacity(size, metal, column, site.edition) ?? 0)
+  const ampacity = tableAmpacity(size, metal, column, site.edition)
+  // No table has such a conductor: nothing can be said of it.
+  if (ampacity === undefined) return undefined
+  const ordinary = sets * ampacity
   // The reduced dwelling sizes are of single conductors. 310.12.
-  const dwelling = sets === 1 && insulation !== 60 ? (wholeDwellingRating(size, metal) ?? 0) : 0
-  return Math.min(bus, Math.max(ordinary, dwelling))
+  const isSingle = sets === 1 && insulation !== 60
+  const dwelling = isSingle ? wholeDwellingRating(size, metal) : undefined
+  return Math.min(bus, Math.max(ordinary, dwelling ?? ordinary))
 }

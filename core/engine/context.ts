@@ -10,6 +10,8 @@ import {
   type Failure,
   type Ruled,
   type Verdict,
+  listed,
+  type Written,
 } from './verdict'
 
 /** Facts on one sheet; then a new one is begun, and the old lives as long as its verdicts. */
@@ -33,6 +35,21 @@ interface LeanDetail extends FailureDetail {
   /** All facts that would help, where there are more than that one. */
   missing?: readonly FactRef[]
 }
+/** Lists are read by many judgments, and whether one of their facts is assumed is found out once. */
+interface Asked extends ReadonlyArray<FactRef> {
+  isAssumed?: boolean
+}
+function isAssumedIn(refs: Asked): boolean {
+  let is = refs.isAssumed
+  if (is === undefined) {
+    is = false
+    for (let i = 0; i < refs.length; i++) if ((refs[i] as Known).grade === 'assumed') is = true
+    // A frozen list is looked through every time.
+    if (refs.length > LONG && Object.isExtensible(refs)) refs.isAssumed = is
+  }
+  return is
+}
+const LONG = 3
 const NO_DATA: Slots = {}
 const NO_DETAIL: FailureDetail = {}
 const NO_FAILURES: readonly Failure[] = []
@@ -46,7 +63,7 @@ export class Context {
   // on it and copies nothing.
   // TypeScript-private rather than #private: the engine compiles plain fields to faster code, and
   // this is its hottest spot.
-  private paper = new Array<FactRef>(SHEET)
+  private paper: Written[] = new Array<Written>(SHEET)
   private from = 0
   private count = 0
   private restsOnAssumption = false
@@ -70,17 +87,12 @@ export class Context {
     this.checks = rule.checks
     this.failures = NO_FAILURES
     if (this.count > PAPER) {
-      this.paper = new Array<FactRef>(SHEET)
+      this.paper = new Array<Written>(SHEET)
       this.count = 0
     }
     this.from = this.count
     this.restsOnAssumption = false
     if (this.always.length > 0) this.rest(this.always)
-  }
-
-  private note(fact: FactRef): void {
-    this.paper[this.count++] = fact
-    if ((fact as Known).grade === 'assumed') this.restsOnAssumption = true
   }
 
   /** The value of a fact, or undefined where nobody has seen it. Either way it is noted. */
@@ -91,14 +103,16 @@ export class Context {
     return fact.value
   }
 
-  /** Notes facts that a walk over the site rested on. */
+  /** Notes facts that a walk over the site rested on. The list is kept as it is, and must not grow afterwards. */
   rest(refs: readonly FactRef[]): void {
-    for (let i = 0; i < refs.length; i++) this.note(refs[i]!)
+    if (refs.length === 0) return
+    this.paper[this.count++] = refs
+    if (isAssumedIn(refs)) this.restsOnAssumption = true
   }
 
   /** What has been asked so far, as a copy of its own. */
   get asked(): readonly FactRef[] {
-    return this.paper.slice(this.from, this.count)
+    return listed(this.paper, this.from, this.count)
   }
 
   /**

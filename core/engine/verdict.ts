@@ -105,6 +105,19 @@ export interface Detail {
   readonly lacks?: readonly FactRef[] | 'open' | 'assumed'
 }
 
+/** What a judgment wrote down: facts, and lists of facts a walk rested on. */
+export type Written = FactRef | readonly FactRef[]
+/** The facts of a stretch of paper, one after another. */
+export function listed(paper: readonly Written[], from: number, to: number): readonly FactRef[] {
+  const facts: FactRef[] = []
+  for (let i = from; i < to; i++) {
+    const written = paper[i] as Written
+    if ('state' in written) facts.push(written)
+    else for (const fact of written) facts.push(fact)
+  }
+  return facts
+}
+
 /**
  * A verdict as the reader makes it: what it asked stays where it was written, and is listed when
  * somebody wants the list.
@@ -115,14 +128,14 @@ export class Ruling {
     readonly outcome: Ruled,
     readonly why: Step,
     readonly working: readonly Step[],
-    private readonly paper: readonly FactRef[],
+    private readonly paper: readonly Written[],
     private readonly from: number,
     private readonly to: number,
     private readonly detail: Detail | undefined,
   ) {}
 
   get asked(): readonly FactRef[] {
-    return (this.listed ??= this.paper.slice(this.from, this.to))
+    return (this.listed ??= listed(this.paper, this.from, this.to))
   }
   get failures(): readonly Failure[] {
     return this.detail?.failures ?? NO_FAILURES

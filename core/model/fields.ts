@@ -1785,6 +1785,14 @@ export const FIELDS = {
         'screwdriver, power proved off',
       ),
     ),
+    isHeldOff: flag(
+      'held off by a load controller',
+      at(
+        'rooms',
+        'Look for a listed controller that measures the service and holds this load off',
+        'flashlight',
+      ),
+    ),
     applianceAmps: number(
       'appliance rating',
       'A',

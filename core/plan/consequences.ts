@@ -176,9 +176,11 @@ function* triedWays(before: Judged, result: Result, remedy: string) {
     const open = [...turned.broken, ...turned.required].filter(
       f => f.remedies.length === 0 && f.conditional.length === 0,
     )
-    const isCured = isSettled(after.result(keyOf(result)))
+    const now = after.result(keyOf(result))
+    const isCured = isSettled(now)
     const base = { remedy, subject: result.subject.id }
-    yield { ...base, changes, ...turned, isCured, isRefused: open.length > 0 }
+    const made = { ...base, changes, ...turned, isCured, isRefused: open.length > 0 }
+    yield { made, left: now?.outcome === 'fault' ? Math.max(1, now.failures.length) : 0 }
   }
 }
 const bringsAlong = (c: Consequences): number => c.broken.length * 100 + c.required.length
@@ -191,12 +193,17 @@ export function consequencesOf(before: Judged, result: Result, remedy: string): 
   let last: Consequences | undefined
   let cures = 0
   let least = Infinity
-  for (const found of triedWays(before, result, remedy)) {
+  let fewest = Infinity
+  for (const { made: found, left } of triedWays(before, result, remedy)) {
     // One that cures and brings nothing along is what is wanted; else the one that brings least, the first of them.
     const along = bringsAlong(found)
     if (found.isCured && along === 0) return found
-    if (last === undefined || (found.isCured && along < least)) last = found
+    // Where none cures all of it, the one that leaves the least of it and brings the least along.
+    const rest = left * 1e6 + along
+    const isBetter = found.isCured ? along < least : least === Infinity && rest < fewest
+    if (last === undefined || isBetter) last = found
     if (found.isCured) least = Math.min(least, along)
+    fewest = Math.min(fewest, rest)
     // Where even these bring something along, no larger or smaller one will do.
     if (found.isCured && ++cures >= MOST_CURES) break
   }
@@ -206,13 +213,13 @@ export function consequencesOf(before: Judged, result: Result, remedy: string): 
 }
 
 /** Works that take a space of a panel: two of them do not take the same one. */
-const TAKES_A_SPACE = new Set(['untwin', 'split-circuit', 'move-to-other-leg'])
+const TAKES_A_SPACE = new Set(['untwin', 'split-circuit', 'own-circuit', 'move-to-other-leg'])
 const SPACES_TRIED = 4
 /** The same work in other spaces, where it takes one; the first is what the work by itself would be. */
 export function waysOf(before: Judged, result: Result, remedy: string): readonly Consequences[] {
   if (!TAKES_A_SPACE.has(remedy)) return [consequencesOf(before, result, remedy)]
   const clean: Consequences[] = []
-  for (const found of triedWays(before, result, remedy)) {
+  for (const { made: found } of triedWays(before, result, remedy)) {
     if (found.isCured && bringsAlong(found) === 0) clean.push(found)
     if (clean.length >= SPACES_TRIED) break
   }

@@ -1,12 +1,12 @@
 import { isKind, triedAt, valueOf, type Subject } from '../model/house'
 import type { AnyValue } from '../model/fields'
-import { SIZES, standardRatings } from '../tables/ampacity'
-import { groundOf } from '../derive/ground'
 import { readStateOf } from '../derive/readings'
-import { equipmentGroundSize } from '../tables/grounding'
 import { ruleById } from '../rules'
+import { newCable, ratingAhead } from './cable'
 import type { Change } from './change'
-import { freeSpaces, ownCircuitForOthers, swapped, untwinned } from './moves'
+import { bonded, electrodesOf, newElectrodes } from './electrodes'
+import { besidePanel, inReach, isMade, protectAtBreaker, protectFrom, twoPole } from './protect'
+import { feederFrom, SEARCHES } from './searches'
 import type { Work } from './work'
 
 /** What the work of a remedy makes so; nothing where that cannot be said of this house. */
@@ -39,44 +39,6 @@ const atCircuit =
   w =>
     w.circuit && run(w, w.circuit)
 
-/** Protection from a device at one outlet onward; each outlet without a ground is marked. */
-function protectFrom(w: Work, first: Subject<'outlet'>, protection: string): Change[] {
-  return [
-    ...w.device(first, {
-      slots: 'three',
-      protection,
-      gfciButton: 'trips, goes dead',
-      carriesGroundOn: false,
-    }),
-    ...inReach(w, first),
-    ...w.marked(first, true),
-    ...w
-      .after(first)
-      .filter(o => o.id !== first.id && valueOf(o, 'type') === 'receptacle')
-      .flatMap(o => [...w.marked(o, false), ...w.so(o, { isFedFromLoadSide: true })]),
-  ]
-}
-/** A device of its own at one outlet, on the line side only: what comes after it is not protected by it. */
-const protectHere = (w: Work, o: Subject<'outlet'>, protection: string): Change[] => [
-  ...w.device(o, {
-    slots: 'three',
-    protection,
-    gfciButton: 'trips, goes dead',
-    carriesGroundOn: false,
-  }),
-  ...inReach(w, o),
-  ...w.marked(o, true),
-  ...w.outlets
-    .filter(p => valueOf(p, 'after') === o.id)
-    .flatMap(p => w.so(p, { isFedFromLoadSide: false })),
-]
-/** Where the place asks for arc-fault protection of new devices too, a combined one goes in at once. */
-const GFCI_KINDS = ['GFCI', 'dual'] as const
-/** A reset is in reach unless somebody saw that the place is not: a device put in does not move the appliance. */
-const inReach = (w: Work, outlet: Subject<'outlet'>): Change[] =>
-  triedAt(outlet, 'resetAccess') === undefined
-    ? w.so(outlet, { resetAccess: 'readily accessible' })
-    : []
 /** What the looks at a bare end say the metal is; nothing where the surface or the core was not seen. */
 function metalSeen(run: Subject<'segment'>): string | undefined {
   const [core, surface] = [valueOf(run, 'core'), valueOf(run, 'surface')]
@@ -85,68 +47,9 @@ function metalSeen(run: Subject<'segment'>): string | undefined {
     return surface === 'copper color' ? 'copper-clad aluminum' : 'aluminum'
   return surface === 'silver color' ? 'tinned copper' : 'copper'
 }
-function protectAtBreaker(
-  w: Work,
-  breaker: Subject<'breaker'>,
-  protection: string,
-): Change[] | undefined {
-  const circuits = w.pair.length > 1 ? w.pair : w.circuit ? [w.circuit] : []
-  const breakers = circuits.flatMap(c => w.site.get(valueOf(c, 'fedBy'), 'breaker') ?? [])
-  const facts = { protection, testButton: 'trips', year: w.year, fitsPanel: 'listed' }
-  const marks = circuits
-    .flatMap(c => w.site.outletsOf(c))
-    .filter(o => valueOf(o, 'type') === 'receptacle')
-    .flatMap(o => w.marked(o, false))
-  if (new Set(breakers.map(b => b.id)).size < 2) return [...w.so(breaker, facts), ...marks]
-  // A shared neutral goes through one device with both hots: the two-pole type, on the two spaces side by side.
-  const [first, second, ...more] = [...breakers].sort(
-    (a, b) => (valueOf(a, 'space') ?? 0) - (valueOf(b, 'space') ?? 0),
-  )
-  if (!first || !second || more.length > 0 || first.parent !== second.parent) return undefined
-  if ((valueOf(second, 'space') ?? 0) - (valueOf(first, 'space') ?? 0) !== 2) return undefined
-  return [
-    ...w.so(first, { ...facts, poles: 2, handleTie: 'common trip' }),
-    ...circuits.flatMap(c => w.so(c, { fedBy: first.id })),
-    { act: 'drop', subject: second.id },
-    ...marks,
-  ]
-}
-/** A breaker is a way to protect only where one is known to be made for the panel. */
-const isMade = (w: Work, breaker: Subject<'breaker'>): boolean =>
-  valueOf(w.site.get(breaker.parent ?? undefined, 'enclosure'), 'protectiveBreakers') ===
-  'available'
-
-/** New conductors of today's cable, of the size the device ahead asks for. */
-function newCable(w: Work, run: Subject<'segment'>, amps: number): Change[] {
-  const size = amps <= 15 ? '14' : amps <= 20 ? '12' : amps <= 30 ? '10' : amps <= 40 ? '8' : '6'
-  return w.so(run, {
-    size,
-    metal: 'copper',
-    core: 'copper color',
-    surface: 'copper color',
-    wiring: 'NM-B',
-    insulationC: 90,
-    insulation: 'sound',
-    entry: 'clamp or bushing',
-    workmanship: 'sound',
-    tape: 'none',
-    egc: 'wire',
-    egcSize: equipmentGroundSize(amps, 'copper') ?? size,
-    egcMetal: 'copper',
-    isWhiteHot: false,
-    year: w.year,
-  })
-}
-const ratingOf = (w: Work): number => (w.breaker && valueOf(w.breaker, 'ratingAmps')) ?? 20
 const PIGTAIL: Facts = { splice: 'aluminum to copper', connectorListing: 'aluminum to copper' }
 const pigtail = (connector: string): Effect =>
   atOutlet((w, o) => w.so(o, { ...PIGTAIL, connector, metal: 'copper', spliceState: 'sound' }))
-const feederFrom = (w: Work): Subject<'feeder'> | undefined => {
-  const { subject } = w
-  if (isKind(subject, 'feeder')) return subject
-  if (!isKind(subject, 'enclosure')) return undefined
-  return w.site.get(valueOf(subject, 'fedFrom'), 'feeder')
-}
 /** Scanned again after the work, at the same load: a sound terminal is little warmer than the air. */
 function cooled(w: Work, breaker: Subject<'breaker'>, more: Facts): readonly Change[] {
   const panel = w.site.get(breaker.parent ?? undefined, 'enclosure')
@@ -158,14 +61,6 @@ function cooled(w: Work, breaker: Subject<'breaker'>, more: Facts): readonly Cha
     ...more,
   })
 }
-/** The other leg, on a panel whose legs alternate down each side. */
-function twoPole(w: Work): readonly Change[] | undefined {
-  const [first, ...rest] = w.pair
-  if (!first || rest.length === 0) return undefined
-  const breakers = w.pair.flatMap(c => w.site.get(valueOf(c, 'fedBy'), 'breaker') ?? [])
-  return breakers.flatMap(b => w.so(b, { handleTie: 'common trip', year: w.year }))
-}
-
 /** Read again after the work: what was read before is read as it should be. */
 function readRight(w: Work, outlet: Subject<'outlet'>): Change[] {
   const read = Object.entries(RIGHT).filter(([field]) => triedAt(outlet, field) !== undefined)
@@ -180,6 +75,7 @@ const RIGHT: Facts = {
   neutralGroundV: 0,
   neutralGroundRiseV: 1,
   isGroundDetected: false,
+  otherHalfV: 120,
 }
 /** Lamps alone prove nothing: the ground is read against a proved one, and clamped under load. */
 const MEASURED_RIGHT: Facts = {
@@ -215,17 +111,13 @@ function utilityMended(w: Work): readonly Change[] | undefined {
     ...all.electrode
       .filter(e => triedAt(e, 'currentA') !== undefined)
       .flatMap(e => w.so(e, { currentA: 0 })),
-    ...showing.flatMap(o => [
-      ...readRight(w, o),
-      ...(triedAt(o, 'otherHalfV') !== undefined ? w.so(o, { otherHalfV: 120 }) : []),
-      ...w.so(o, MEASURED_RIGHT),
-    ]),
+    ...showing.flatMap(o => [...readRight(w, o), ...w.so(o, MEASURED_RIGHT)]),
   ]
 }
 
 const EFFECTS: Readonly<Record<string, Effect>> = {
   'knob-and-tube-stages': w =>
-    isKind(w.subject, 'segment') ? newCable(w, w.subject, ratingOf(w)) : undefined,
+    isKind(w.subject, 'segment') ? newCable(w, w.subject, ratingAhead(w)) : undefined,
   'restore-20a': atBreaker((w, b) => [
     ...w.so(b, { ratingAmps: 20, year: w.year }),
     ...w.segments.flatMap(run => newCable(w, run, 20)),
@@ -255,7 +147,7 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   'lug-splice': pigtail('set-screw lug'),
   'listed-twist-on': pigtail('twist-on'),
   'copper-rewire': atOutlet((w, o) => [
-    ...w.segments.flatMap(run => newCable(w, run, ratingOf(w))),
+    ...w.segments.flatMap(run => newCable(w, run, ratingAhead(w))),
     ...w.so(o, { metal: 'copper', splice: 'copper to copper' }),
     ...w.grounded(o),
   ]),
@@ -340,7 +232,9 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   'afci-breaker': atBreaker((w, b) => (isMade(w, b) ? protectAtBreaker(w, b, 'dual') : undefined)),
   'afci-first-outlet': w => {
     const first = w.firstOutlet()
-    return first && protectFrom(w, first, 'dual')
+    // A blank-face device in the box of what is hard-wired has no place in the record yet.
+    const isHardWired = first && valueOf(first, 'type') === 'hard-wired outlet'
+    return first && !isHardWired ? protectFrom(w, first, 'dual') : undefined
   },
   'afci-receptacle-here': atOutlet((w, o) => [
     ...w.device(o, { protection: 'dual', gfciButton: 'trips, goes dead' }),
@@ -352,7 +246,7 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   ]),
   'use-raceway': atOutlet((w, o) => w.so(o, { groundOhms: 0.3, lamps: 'correct' })),
   'new-cable': atOutlet((w, o) => [
-    ...w.segments.flatMap(run => newCable(w, run, ratingOf(w))),
+    ...w.segments.flatMap(run => newCable(w, run, ratingAhead(w))),
     ...w.device(o, { slots: 'three' }),
     ...w.outlets.flatMap(p => w.grounded(p)),
   ]),
@@ -403,30 +297,7 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
     recessed: 'rated for insulation contact',
   }),
   'closet-light': here({ lampKind: 'recessed, enclosed', clearanceIn: 12 }),
-  'install-electrodes': w => [
-    ...w.here({ electrodes: 'found' }),
-    {
-      act: 'add',
-      subject: `${w.subject.id}/new-rods`,
-      kind: 'electrode',
-      parent: w.site.premises.id,
-    },
-    ...w.so(
-      { id: `${w.subject.id}/new-rods` },
-      {
-        type: 'rod',
-        rods: 2,
-        spacingFt: 8,
-        landsIn: w.subject.id,
-        landsOn: 'neutral bar',
-        size: '6',
-        metal: 'copper',
-        connection: 'sound',
-        isProtected: true,
-        isSpliced: false,
-      },
-    ),
-  ],
+  'install-electrodes': newElectrodes,
   'building-electrode': here({ electrode: 'found' }),
   'bonding-bushing': here({ racewayBond: 'bonding bushing or jumper' }),
   'fit-surge': here({ surge: 'present' }),
@@ -438,7 +309,7 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   'add-outlet': here({ outlets: 'all there' }),
   'four-wire-circuit': atCircuit((w, c) => [
     ...w.so(c, { frameGround: 'grounding conductor', neutral: 'insulated' }),
-    ...w.segments.flatMap(run => newCable(w, run, ratingOf(w))),
+    ...w.segments.flatMap(run => newCable(w, run, ratingAhead(w))),
   ]),
   'fit-disconnect': w => {
     const { kind } = w.subject
@@ -449,59 +320,6 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
       applianceDisconnect: 'within sight or lockable',
     })(w)
   },
-}
-
-/**
- * A device in a box of its own beside the panel, that the whole circuit goes through. It stands where the panel stands,
- * so that the place asks of it what it asks of any outlet.
- */
-function besidePanel(w: Work): readonly Change[] | undefined {
-  const { circuit, breaker } = w
-  const panel = w.site.get(breaker?.parent ?? undefined, 'enclosure')
-  // A shared neutral does not go through a device of one circuit.
-  if (!circuit || !panel || w.pair.length > 1) return undefined
-  const id = `${circuit.id}/beside-the-panel`
-  const room = valueOf(panel, 'room')
-  return [
-    { act: 'add', subject: id, kind: 'outlet', parent: w.site.premises.id },
-    ...w.so(
-      { id },
-      {
-        name: 'Device beside the panel',
-        type: 'receptacle',
-        slots: 'three',
-        isTamperResistant: true,
-        ground: 'connected',
-        lamps: 'correct',
-        groundOhms: 0.3,
-        groundToReferenceV: 0,
-        hasNeutralGroundJumper: false,
-        circuit: circuit.id,
-        after: 'panel',
-        ...(room !== undefined && { room }),
-        protection: 'dual',
-        gfciButton: 'trips, goes dead',
-        resetAccess: 'readily accessible',
-        condition: 'sound',
-        cover: 'in place',
-        metal: 'copper',
-        year: w.year,
-        work: 'new',
-        boxVolumeIn3: 30,
-        conductorsInBox: 4,
-        groundsInBox: 2,
-        throughInBox: 0,
-        fittingsInBox: 0,
-        yokesInBox: 1,
-        largestInBox: '12',
-        hasInternalClamps: false,
-      },
-    ),
-    ...w.outlets.flatMap(o => [
-      ...(valueOf(o, 'after') === 'panel' ? w.so(o, { after: id, isFedFromLoadSide: true }) : []),
-      ...(valueOf(o, 'type') === 'receptacle' ? w.marked(o, false) : []),
-    ]),
-  ]
 }
 
 /** Neutrals apart from the enclosure, and grounds on a bar of their own. */
@@ -545,208 +363,6 @@ const CHANGES_NOTHING = new Set([
 ])
 /** Works around a fault of the thing, which stays as it is: its look is not fine afterwards. */
 const WORKS_AROUND = new Set(['protect-beside-panel'])
-const SIZES_UP = SIZES.slice(0, 13)
-/** Ratings to try, the largest that might do first: as little is taken away as can be. */
-const smallerThan = (w: Work, rating: number | undefined) =>
-  standardRatings(w.site.edition)
-    .filter(r => rating === undefined || r < rating)
-    .reverse()
-const upFrom = (size: string | undefined) => {
-  const at = SIZES_UP.indexOf(size as (typeof SIZES_UP)[number])
-  return SIZES_UP.slice(at + 1)
-}
-const deviceOf = (w: Work): Subject<'breaker'> | undefined =>
-  isKind(w.subject, 'feeder') ? w.site.get(valueOf(w.subject, 'from'), 'breaker') : w.breaker
-const smallerDevice: Search = w => {
-  const device = deviceOf(w)
-  if (!device) return []
-  return smallerThan(w, valueOf(device, 'ratingAmps')).map(ratingAmps =>
-    w.so(device, { ratingAmps, year: w.year }),
-  )
-}
-/** Larger or smaller: what the appliance and its conductors ask for. */
-const suitingDevice: Search = w => {
-  const device = deviceOf(w)
-  if (!device) return []
-  return standardRatings(w.site.edition).map(ratingAmps =>
-    w.so(device, { ratingAmps, year: w.year }),
-  )
-}
-const largerSize =
-  (field: string, more: Facts = {}): Search =>
-  w =>
-    upFrom(w.subject.facts[field as never]?.['value'] as string | undefined).map(size =>
-      w.here({ [field]: size, ...more }),
-    )
-const electrodesOf = (w: Work): readonly Subject<'electrode'>[] =>
-  w.site.all.electrode.filter(e => valueOf(e, 'landsIn') === w.subject.id)
-/** A bond that is there, or is put in: sound, and landed on the neutral bar of the service. */
-function bonded(w: Work, to: string, size: string): Change[] {
-  const service = w.site.all.enclosure.find(e => valueOf(e, 'marking') === 'service disconnect')
-  const facts: Facts = {
-    to,
-    size,
-    metal: 'copper',
-    landsOn: 'neutral bar',
-    connection: 'sound',
-    ...(service && { landsIn: service.id }),
-  }
-  const known = w.site.all.bond.find(b => valueOf(b, 'to') === to)
-  if (known) return w.so(known, facts)
-  const id = `new-bond-${to.replace(/ /g, '-')}`
-  return [
-    { act: 'add', subject: id, kind: 'bond', parent: w.site.premises.id },
-    ...w.so({ id }, facts),
-  ]
-}
-const newPanel = (w: Work, mainAmps: number): Change[] => [
-  ...w.here({
-    work: 'replaced',
-    year: w.year,
-    bus: 'single phase',
-    mainKind: 'main breaker',
-    mainAmps,
-    busAmps: Math.max(mainAmps, 200),
-    spaces: 40,
-    maxCircuits: 40,
-    upperMains: 1,
-    hasAddedUpper: false,
-    tandems: 'none',
-    hasTripRecord: false,
-    protectiveBreakers: 'available',
-    cover: 'in place',
-    coverScrews: 'all blunt',
-    openings: 0,
-    corrosion: 'none',
-    interrupting: 'enough for the fault current',
-    directory: 'legible and specific',
-    contradictions: 0,
-    surge: 'present',
-  }),
-  ...w.site
-    .children(w.subject, 'breaker')
-    .filter(b => valueOf(b, 'role') !== 'main of the lower section')
-    .flatMap(b => w.so(b, { fitsPanel: 'listed', termination: 'sound', section: 'upper' })),
-]
-
-/** Works of which one of several measures does; the first that cures is the one. */
-type Search = (work: Work) => readonly (readonly Change[])[]
-const SEARCHES: Readonly<Record<string, Search>> = {
-  'smaller-breaker': smallerDevice,
-  'nameplate-breaker': w =>
-    w.result.failure?.id === 'nameplate-fuses-only' && w.circuit
-      ? [w.so(w.circuit, { hasFusesAtUnit: true })]
-      : smallerDevice(w),
-  'appliance-breaker': suitingDevice,
-  'smaller-main': w =>
-    isKind(w.subject, 'enclosure')
-      ? smallerThan(w, valueOf(w.subject, 'mainAmps')).map(mainAmps => w.here({ mainAmps }))
-      : [],
-  'replace-service-conductors': w =>
-    SIZES_UP.slice(5).map(serviceSize =>
-      w.here({ serviceSize, serviceMetal: 'copper', serviceInsulationC: 75 }),
-    ),
-  'larger-service': w =>
-    [100, 125, 150, 200, 225, 300, 400].map(amps => [
-      ...newPanel(w, amps),
-      ...w.here({ serviceSize: '4/0', serviceMetal: 'copper', serviceInsulationC: 75 }),
-    ]),
-  'larger-bonding-jumper': w =>
-    SIZES_UP.slice(3).map(size =>
-      w.here({
-        jumperSize: size,
-        jumperMetal: 'copper',
-        supplyJumperSize: size,
-        supplyJumperMetal: 'copper',
-      }),
-    ),
-  'larger-ground': largerSize('egcSize', { egc: 'wire', egcMetal: 'copper' }),
-  'electrode-conductor': w =>
-    SIZES_UP.slice(3).map(size =>
-      electrodesOf(w).flatMap(e =>
-        w.so(e, {
-          size,
-          metal: 'copper',
-          connection: 'sound',
-          landsOn: 'neutral bar',
-          isProtected: true,
-          isSpliced: false,
-        }),
-      ),
-    ),
-  'move-to-other-leg': w =>
-    w.pair.flatMap(c => {
-      const breaker = w.site.get(valueOf(c, 'fedBy'), 'breaker')
-      if (!breaker) return []
-      const leg = valueOf(breaker, 'measuredLeg')
-      // Moved, it is measured again; where nobody measured, the place on the bus says which leg.
-      const measured: Facts = leg === undefined ? {} : { measuredLeg: leg === 'A' ? 'B' : 'A' }
-      const moved = freeSpaces(w, breaker).map(space => w.so(breaker, { space, ...measured }))
-      return [...moved, ...swapped(w, breaker)]
-    }),
-  'replace-conductor': w => {
-    const { subject } = w
-    const runs = isKind(subject, 'segment')
-      ? [subject]
-      : isKind(subject, 'circuit')
-        ? w.segments
-        : []
-    if (isKind(subject, 'feeder'))
-      return SIZES_UP.map(size =>
-        w.so(subject, {
-          size,
-          metal: 'copper',
-          insulationC: 75,
-          terminalsC: 75,
-          egc: 'wire',
-          egcMetal: 'copper',
-          egcSize:
-            equipmentGroundSize(
-              (deviceOf(w) && valueOf(deviceOf(w), 'ratingAmps')) ?? 100,
-              'copper',
-            ) ?? '8',
-          year: w.year,
-        }),
-      )
-    return runs.length === 0
-      ? []
-      : SIZES_UP.slice(0, 8).map(size =>
-          runs.flatMap(run => [...newCable(w, run, ratingOf(w)), ...w.so(run, { size })]),
-        )
-  },
-  untwin: untwinned,
-  'split-circuit': ownCircuitForOthers,
-  'gfci-here': w => {
-    const { outlet } = w
-    return outlet ? GFCI_KINDS.map(kind => protectHere(w, outlet, kind)) : []
-  },
-  'gfci-first-outlet': w => {
-    const first = w.firstOutlet()
-    return first ? GFCI_KINDS.map(kind => protectFrom(w, first, kind)) : []
-  },
-  // In a box without a ground the new device is one such a box may have; a place may ask for protection with it.
-  'replace-device': w => {
-    const { outlet } = w
-    if (!outlet) return []
-    const plain = w.device(outlet, { gfciButton: 'trips, goes dead' })
-    const guarded = w.device(outlet, { protection: 'dual', gfciButton: 'trips, goes dead' })
-    if (valueOf(outlet, 'type') !== 'receptacle') return [plain]
-    if (groundOf(w.site, outlet).value !== 'none') return [plain, guarded]
-    return [
-      w.device(outlet, { slots: 'two' }).filter(c => c.act !== 'note' || c.field !== 'year'),
-      [...w.device(outlet, { slots: 'three', protection: 'GFCI' }), ...w.marked(outlet, true)],
-      [...guarded, ...w.so(outlet, { slots: 'three' }), ...w.marked(outlet, true)],
-      plain,
-    ]
-  },
-  'single-phase-panel': w =>
-    isKind(w.subject, 'enclosure') ? [newPanel(w, valueOf(w.subject, 'mainAmps') ?? 200)] : [],
-  'fewer-mains': w =>
-    isKind(w.subject, 'enclosure') ? [newPanel(w, valueOf(w.subject, 'mainAmps') ?? 200)] : [],
-  'replace-panel': w =>
-    isKind(w.subject, 'enclosure') ? [newPanel(w, valueOf(w.subject, 'mainAmps') ?? 200)] : [],
-}
-
 /** The value of a look that is fine: what the work of its remedy makes so. */
 function fineValue(ruleId: string): readonly [field: string, value: AnyValue] | undefined {
   const look = ruleById(ruleId)?.look

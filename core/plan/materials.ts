@@ -82,6 +82,22 @@ export const KITS: Readonly<Record<string, Kit>> = {
     run: 'cable',
     parts: ['20 A breaker'],
   },
+  'own-circuit': { ...LANDED, run: 'cable', parts: ['breaker listed for the panel'] },
+  'circuit-per-unit': {
+    ...LANDED,
+    run: 'cable',
+    parts: ['breaker listed for the panel', 'disconnect within sight of the unit'],
+  },
+  'fewer-circuits': {
+    ...LANDED,
+    parts: [
+      'sub-panel with separate bars',
+      'breaker listed for its panel',
+      'four-wire feeder cable, 6 AWG',
+      'connectors and bushings',
+    ],
+  },
+  'fewer-loads': { ...LANDED, parts: ['listed load controller with its current sensors'] },
   'four-wire-circuit': { ...LANDED, run: 'cable', parts: ['four-wire outlet'] },
   'knob-and-tube-stages': { run: 'cable', parts: ['staples and nail plates'] },
   'install-electrodes': { parts: ['ground rod', 'rod clamp'], tools: ['rod driver'] },

@@ -1,16 +1,26 @@
 /** Breakers moved, parted and put in, with what hangs on them. */
 import { isKind, valueOf, type Subject } from '../model/house'
 import { neutralGroupOf } from '../derive/neutrals'
+import type { Site } from '../derive/site'
 import type { AnyValue } from '../model/fields'
 import type { Change } from './change'
-import type { Work } from './work'
+import { knownOf, type Work } from './work'
 
 /** Spaces of the panel nothing stands in. */
 export function freeSpaces(w: Work, breaker: Subject<'breaker'>): readonly number[] {
   const panel = w.site.get(breaker.parent ?? undefined, 'enclosure')
-  const most = (panel && valueOf(panel, 'spaces')) ?? 0
+  return panel ? freeSpacesOf(w.site, panel, new Set()) : []
+}
+/** The same, once some breakers are taken out. */
+export function freeSpacesOf(
+  site: Site,
+  panel: Subject<'enclosure'>,
+  gone: ReadonlySet<string>,
+): readonly number[] {
+  const most = valueOf(panel, 'spaces') ?? 0
   const taken = new Set<number>()
-  for (const b of panel ? w.site.children(panel, 'breaker') : []) {
+  for (const b of site.children(panel, 'breaker')) {
+    if (gone.has(b.id)) continue
     const space = valueOf(b, 'space')
     const poles = valueOf(b, 'poles') ?? 1
     for (let k = 0; space !== undefined && k < poles; k++) taken.add(space + 2 * k)
@@ -40,7 +50,7 @@ export function swapped(w: Work, breaker: Subject<'breaker'>): readonly Change[]
 }
 
 /** Facts of a breaker that belong to its place, or to what it was as a half; a full-size one has its own. */
-const OF_THE_HALF = new Set([
+export const OF_THE_HALF = new Set([
   'space',
   'half',
   'measuredLeg',
@@ -48,7 +58,7 @@ const OF_THE_HALF = new Set([
   'temperatureC',
   'rescan',
 ])
-const NEW_BREAKER: Readonly<Record<string, AnyValue>> = {
+export const NEW_BREAKER: Readonly<Record<string, AnyValue>> = {
   fitsPanel: 'listed',
   termination: 'sound',
   handleTie: 'not tied',
@@ -74,12 +84,12 @@ export function untwinned(w: Work): readonly Change[][] {
 }
 function fullSize(w: Work, half: Subject<'breaker'>, space: number, panel: string): Change[] {
   const id = `${half.id}/full-size`
-  const kept = Object.entries(half.facts).flatMap(([field, fact]) =>
-    fact.state === 'known' && !OF_THE_HALF.has(field) ? [[field, fact.value as AnyValue]] : [],
-  )
   return [
     { act: 'add', subject: id, kind: 'breaker', parent: panel },
-    ...w.so({ id }, { ...Object.fromEntries(kept), ...NEW_BREAKER, space, year: w.year }),
+    ...w.so(
+      { id },
+      { ...knownOf(half, field => !OF_THE_HALF.has(field)), ...NEW_BREAKER, space, year: w.year },
+    ),
     ...w.site.circuitsOf(half).flatMap(c => w.so(c, { fedBy: id })),
     { act: 'drop', subject: half.id },
   ]

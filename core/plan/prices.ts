@@ -105,6 +105,10 @@ export const SAMPLE_PRICES: PriceBook = {
     'add-required-circuit': $(90, 300),
     'fit-disconnect': $(60, 90),
     'split-circuit': $(90, 300),
+    'own-circuit': $(60, 240),
+    'circuit-per-unit': $(140, 300),
+    'fewer-circuits': $(380, 420),
+    'fewer-loads': $(450, 180),
     untwin: $(30, 40),
     'call-utility': $(0, 15),
   },
@@ -135,6 +139,8 @@ export const RUNS: ReadonlySet<string> = new Set([
   'knob-and-tube-stages',
   'add-required-circuit',
   'split-circuit',
+  'own-circuit',
+  'circuit-per-unit',
   'new-four-wire-feeder',
 ])
 /** Length of a run nobody measured, in feet. Said so wherever a plan shows it. */

@@ -1,10 +1,21 @@
 import type { AnyValue } from '../model/fields'
-import { isKind, valueOf, type Subject } from '../model/house'
+import { factsOf, isKind, valueOf, type Subject } from '../model/house'
 import type { Site } from '../derive/site'
 import { groundOf } from '../derive/ground'
 import { neutralGroupOf } from '../derive/neutrals'
 import type { Result } from '../engine/evaluate'
 import type { Change } from './change'
+
+/** What is known of a thing, of the fields that are wanted: what a copy of it, put in elsewhere, takes along. */
+export const knownOf = (
+  thing: Subject,
+  isWanted: (field: string) => boolean = () => true,
+): Readonly<Record<string, AnyValue>> =>
+  Object.fromEntries(
+    factsOf(thing).flatMap(f =>
+      f.state === 'known' && isWanted(f.field) ? [[f.field, f.value]] : [],
+    ),
+  )
 
 /** Where the work of one remedy is done, and the words its effects are written in. */
 export class Work {

@@ -1,7 +1,7 @@
 import { valueOf, type Subject } from '../model/house'
 import { allowedBand } from '../derive/allowed'
 import { loadOf } from '../derive/load'
-import type { Site } from '../derive/site'
+import { Site } from '../derive/site'
 import { standardRatings } from '../tables/ampacity'
 import { always, defineRemedy, type Advice, type Remedy, type RemedyDesk } from './remedy'
 
@@ -109,14 +109,29 @@ function tooSmallFor(
     : undefined
 }
 
-/** A cure of a stretch, where one of this kind was recorded. 310.15(B), (C). */
+/** A cure of a stretch, where one of this kind was recorded and makes the device too large. 310.15(B), (C). */
 function exposed(desk: RemedyDesk, kind: 'hot' | 'crowded', why: string): Advice | undefined {
   const stretches = desk.site.children(desk.subject, 'exposure')
   const is = stretches.map(x => desk.ask(x.facts.what)?.includes(kind))
-  if (is.includes(true)) return desk.offered(why)
+  if (is.includes(true)) return withoutStretches(desk) ?? desk.offered(why)
   return is.includes(undefined)
     ? desk.conditional('What the recorded stretch is exposed to has not been said')
     : undefined
+}
+/** Why it is not enough: the device is too large for the conductor even where nothing heats it. */
+function withoutStretches(desk: RemedyDesk): Advice | undefined {
+  const over = desk.failure('device-over-conductor')
+  const subjects = new Map(desk.site.house.subjects)
+  for (const x of desk.site.children(desk.subject, 'exposure')) subjects.delete(x.id)
+  const site = new Site({ subjects })
+  const run = site.get(desk.subject.id, 'segment')
+  const no = { value: false, fact: undefined }
+  const band = run && allowedBand(site, run, no, no)
+  if (!over || !band?.isKnown || band.high.allowed >= Number(over.data.rating)) return undefined
+  return desk.refused('Cool and by itself it takes {allowed} A, and {rating} A stand ahead of it', {
+    allowed: band.high.allowed,
+    rating: Number(over.data.rating),
+  })
 }
 
 const ALUMINUM_DUTIES = [
@@ -199,11 +214,22 @@ export const CONDUCTOR_REMEDIES: readonly Remedy[] = [
     ],
     needsPermit: true,
     tests: ['Loaded voltage drop', 'Ground impedance'],
-    judge: desk =>
-      desk.failure('over-nameplate-maximum', 'nameplate-fuses-only') &&
-      !desk.failure('conductor-under-nameplate')
-        ? desk.refused('The conductor is large enough: the device ahead is what is wrong')
-        : desk.offered('Always possible; access decides the cost'),
+    judge(desk) {
+      if (
+        desk.failure('over-nameplate-maximum', 'nameplate-fuses-only') &&
+        !desk.failure('conductor-under-nameplate')
+      )
+        return desk.refused('The conductor is large enough: the device ahead is what is wrong')
+      if (desk.failure('over-appliance-maximum'))
+        return desk.refused('The device is larger than the appliance allows')
+      if (desk.failure('nothing-ahead'))
+        return desk.refused('Nothing ahead protects it, whatever its size: it needs a device')
+      if (desk.failure('measured-over-device') && !desk.failure('conductor-too-small'))
+        return desk.conditional('With a larger device, where what hangs on it may stand behind it')
+      return desk.failure('device-too-small') && !desk.failure('conductor-too-small')
+        ? desk.offered('With the larger device; where the conductors carry it, the device alone')
+        : desk.offered('Always possible; access decides the cost')
+    },
   }),
   defineRemedy({
     id: 'separate-bundles',

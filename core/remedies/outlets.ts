@@ -8,6 +8,8 @@ import { always, defineRemedy, type Advice, type Remedy, type RemedyDesk } from 
 /** Where it goes: the first outlet of this circuit, if the order along it is known and a device can stand there. */
 const afciFirst = (desk: RemedyDesk): Advice =>
   atFirstOutlet(desk, first => {
+    const unfit = unfitForNew(desk)
+    if (unfit) return unfit
     if (first !== desk.subject)
       return desk.offered('At {first}, the first outlet on the circuit', {
         first: valueOf(first, 'name') ?? first.id,
@@ -16,6 +18,19 @@ const afciFirst = (desk: RemedyDesk): Advice =>
       ? desk.offered('This is the first outlet')
       : desk.offered('This is the first outlet, and no receptacle: a blank-face device in its box')
   })
+
+/** A new circuit is protected from its start: a device only where the run to it is armored, or a listed one. 210.12. */
+function unfitForNew(desk: RemedyDesk): Advice | undefined {
+  const circuit = desk.site.get(desk.ask(desk.on('outlet').facts.circuit), 'circuit')
+  const isNew = circuit && desk.ask(circuit.facts.work) === 'new'
+  if (!isNew) return undefined
+  const run = desk.ask(circuit.facts.homeRun)
+  if (run === undefined)
+    return desk.conditional('On a new circuit only with metal raceway to it, or as listed')
+  return run === 'other wiring'
+    ? desk.refused('The circuit is new, and the run to its first outlet is not protected')
+    : undefined
+}
 
 /** Remedies at outlets, boxes and equipment. */
 export const OUTLET_REMEDIES: readonly Remedy[] = [
@@ -65,6 +80,9 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
     tests: ['Own button, then this outlet and those after it dead'],
     judge(desk) {
       const outlet = desk.on('outlet')
+      const type = desk.ask(outlet.facts.type)
+      if (type !== undefined && type !== 'receptacle')
+        return desk.refused('It is no receptacle: a device ahead of it, or the breaker')
       const work = desk.ask(outlet.facts.work)
       if (work === undefined) return desk.conditional('Enough only where a receptacle is replaced')
       if (work !== 'replaced')
@@ -215,6 +233,9 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
       const proven: readonly OutletState[] = read?.ranking.proven ?? []
       if (proven.includes('open service neutral'))
         return desk.refused('The neutral of the service is open: no device in the house cures it')
+      const isOneOfTwo = read?.ways().some(w => w.parts.includes('open service neutral')) ?? false
+      if (proven.length === 0 && isOneOfTwo)
+        return desk.conditional('Read both halves at the panel first: the service may be at fault')
       if (proven.includes('lost shared neutral'))
         return desk.offered('In the neutral ahead of both circuits of the pair: both off first')
       if (proven.includes('floating ground energized'))
@@ -342,7 +363,10 @@ export const OUTLET_REMEDIES: readonly Remedy[] = [
       'Feed them from a new circuit or from one that may serve them',
     ],
     needsPermit: true,
-    judge: always('If the panel has a space'),
+    judge: desk =>
+      desk.failure('conductor-too-small', 'device-too-small')
+        ? desk.refused('What it supplies is too much for it by itself')
+        : desk.offered('If the panel has a space'),
   }),
   defineRemedy({
     id: 'add-outlet',

@@ -440,8 +440,10 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
     steps: ['Two spaces side by side', 'Land both hots', 'Check 240 V between them'],
     tests: ['240 V between the hots', 'Both dead with the handle off'],
     judge: desk =>
-      sideBySide(desk, groupBreakers(desk)) ??
-      desk.offered('A listed two-pole breaker in these spaces'),
+      desk.failure('no-line-to-line')
+        ? desk.refused('It is one already: it has to stand where its poles find two legs')
+        : (sideBySide(desk, groupBreakers(desk)) ??
+          desk.offered('A listed two-pole breaker in these spaces')),
   }),
   defineRemedy({
     id: 'listed-handle-tie',

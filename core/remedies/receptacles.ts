@@ -1,5 +1,6 @@
 import { valueOf } from '../model/house'
 import { equipmentGroundSize } from '../tables/grounding'
+import { GROUND_RUN_SINCE } from '../tables/years'
 import { gfciOf } from '../derive/fault-protection'
 import { GOOD_GROUND_OHMS, groundOf } from '../derive/ground'
 import { atFirstOutlet, fillWithDevice, sharesNeutral } from './places'
@@ -154,6 +155,11 @@ export const RECEPTACLE_REMEDIES: readonly Remedy[] = [
       const ground = groundInBox(desk)
       if (ground === undefined)
         return desk.conditional('Only where no ground is in the box: open it')
+      const years = desk.site.yearsOf(outletOf(desk))
+      if (ground === 'none' && years.from >= GROUND_RUN_SINCE)
+        return desk.refused('A circuit of {year} needs a ground: a face without one hides it', {
+          year: years.from,
+        })
       return ground === 'none'
         ? desk.offered('No ground in the box')
         : desk.refused('A ground is in the box: it must be a grounding type')

@@ -1,5 +1,69 @@
+import { allowedBand } from '../derive/allowed'
+import { loadOf } from '../derive/load'
 import { readStateOf } from '../derive/readings'
-import { always, defineRemedy, type Remedy } from './remedy'
+import { serviceLoadOf } from '../derive/service-load'
+import { Site } from '../derive/site'
+import { isKind, valueOf } from '../model/house'
+import { standardRatings } from '../tables/ampacity'
+import { always, defineRemedy, type Advice, type Remedy, type RemedyDesk } from './remedy'
+
+/** What stores or charges can be held off without harm. */
+export const CAN_WAIT: ReadonlySet<string> = new Set([
+  'vehicle charger',
+  'water heater',
+  'space heating',
+])
+/** Whether the service carries the rest, with everything held off that can wait. 220.83, 750.30. */
+function heldOffEnough(desk: RemedyDesk): Advice {
+  const over = desk.failure('load-over-service')
+  const subjects = new Map(desk.site.house.subjects)
+  for (const c of desk.site.all.circuit)
+    if (CAN_WAIT.has(valueOf(c, 'supplies') ?? '')) subjects.delete(c.id)
+  const amps = serviceLoadOf(new Site({ subjects })).loads.map(l => l.amps)
+  const rest = Math.max(...amps)
+  return over && rest > Number(over.data.main)
+    ? desk.refused('What cannot wait calculates to {rest} A by itself', { rest })
+    : desk.offered('Where the largest loads need not run together')
+}
+
+/** A device the appliance asks for, where the conductors may stand behind it. 240.4, 422.11. */
+function suitingBreaker(desk: RemedyDesk): Advice {
+  const { subject, site } = desk
+  const small = desk.failure('conductor-too-small')
+  if (small)
+    return desk.refused('The conductors carry {ampacity} A and the load asks for {least} A', {
+      ampacity: Number(small.data.ampacity),
+      least: Number(small.data.least),
+    })
+  if (desk.failure('measured-over-device'))
+    return desk.conditional('If the conductors carry it, and what hangs on it may stand behind it')
+  const load = isKind(subject, 'circuit') ? loadOf(site, subject) : undefined
+  const breaker = isKind(subject, 'circuit')
+    ? site.get(desk.ask(subject.facts.fedBy), 'breaker')
+    : undefined
+  const rating = breaker && desk.ask(breaker.facts.ratingAmps)
+  const isTooSmall = load && rating !== undefined && rating < load.device.from
+  if (!isTooSmall) return desk.offered('If the conductors are rated for it')
+  desk.rest(load.device.rests)
+  const least = standardRatings(site.edition).find(r => r >= load.device.from) ?? rating
+  const runs = site.children(subject, 'segment')
+  const no = { value: false, fact: undefined }
+  const bands = runs.map(run => allowedBand(site, run, no, no))
+  for (const band of bands) {
+    desk.rest(band.rests)
+    if (band.isKnown && band.high.allowed < least)
+      return desk.refused(
+        'The load asks for {least} A and the conductors take {allowed} A: both have to be larger',
+        { least, allowed: band.high.allowed },
+      )
+  }
+  const isOpen = runs.length === 0 || bands.some(b => !b.isKnown || b.low.allowed < least)
+  return isOpen
+    ? desk.conditional('{least} A, if the conductors carry it: they have not been gauged', {
+        least,
+      })
+    : desk.offered('{least} A: the conductors carry it', { least })
+}
 
 /** Remedies for service, grounding, splices and workmanship. */
 export const SERVICE_REMEDIES: readonly Remedy[] = [
@@ -94,7 +158,7 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     title: 'Breaker to suit the appliance',
     gives: 'Protection the appliance was tested with',
     steps: ['Read the nameplate', 'Fit the size it allows, at least 125 % for heaters'],
-    judge: always('If the conductors are rated for it'),
+    judge: suitingBreaker,
   }),
   defineRemedy({
     id: 'replace-service-conductors',
@@ -173,7 +237,7 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
       'Find the two largest loads that need not run together',
       'Calculate again with the controller',
     ],
-    judge: always('Where the largest loads need not run together'),
+    judge: heldOffEnough,
   }),
   defineRemedy({
     id: 'electrode-conductor',
@@ -186,10 +250,15 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
       'Unspliced, listed clamp, to the bar where the neutral is',
     ],
     tests: ['Clamp reading near 0 A'],
-    judge: desk =>
-      desk.failure('no-conductor', 'too-small', 'spliced', 'unprotected', 'aluminum-near-earth')
-        ? desk.offered('To every electrode that is there')
-        : desk.refused('The conductor itself is not what is wrong'),
+    judge(desk) {
+      if (
+        !desk.failure('no-conductor', 'too-small', 'spliced', 'unprotected', 'aluminum-near-earth')
+      )
+        return desk.refused('The conductor itself is not what is wrong')
+      return desk.failure('no-conductor') && desk.site.all.electrode.length === 0
+        ? desk.offered('With the electrodes: none has been found yet')
+        : desk.offered('To every electrode that is there')
+    },
   }),
   defineRemedy({
     id: 'gec-to-neutral',

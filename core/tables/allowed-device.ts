@@ -188,9 +188,7 @@ function workOut(run: Run, edition: Edition): Allowed {
   const ratings = standardRatings(edition)
   // With correction or adjustment the listed sizes fall away, and the sum itself has to bear 83 % of the rating.
   if (run.carriesWholeDwelling && (isCorrected || isBelow75) && edition >= 2017) {
-    const whole = ratings
-      .filter(r => r >= 100 && r <= 400 && tidy(WHOLE_SHARE * r) <= ampacity)
-      .at(-1)
+    const whole = ratings.filter(r => r >= 100 && tidy(WHOLE_SHARE * r) <= ampacity).at(-1)
     if (whole !== undefined) {
       working.push(
         say(
@@ -206,7 +204,8 @@ function workOut(run: Run, edition: Edition): Allowed {
       return { ampacity, allowed: whole, working }
     }
   }
-  const below = ratings.filter(r => r <= ampacity).at(-1)
+  const at = ratings.findLastIndex(r => r <= ampacity)
+  const below = ratings[at]
   // Below the smallest standard size the conductor itself is the limit.
   let allowed = below ?? ampacity
   if (below !== ampacity) {
@@ -218,7 +217,7 @@ function workOut(run: Run, edition: Edition): Allowed {
         ),
       )
     } else {
-      allowed = ratings.find(r => r > ampacity) ?? allowed
+      allowed = ratings[at + 1] ?? allowed
       working.push(
         say('{ampacity} A is no standard size: next larger, {allowed} A (240.4(B))', {
           ampacity,

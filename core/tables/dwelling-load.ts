@@ -85,7 +85,7 @@ export function dwellingLoad(loads: DwellingLoads): DwellingLoad {
 function climateOf(loads: DwellingLoads): { what: string; va: number; isGeneral: boolean } {
   const cooling = loads.airConditioningVa ?? 0
   const heating = heatingVa(loads)
-  const isMany = (loads.heating?.units ?? 1) >= MANY_UNITS
+  const isMany = areMany(loads.heating?.units)
   if (loads.method === '220.83' && !loads.addsHeatingOrCooling) {
     const connected = loads.heating ? loads.heating.va + (loads.heating.supplementaryVa ?? 0) : 0
     const va = Math.max(cooling, connected)
@@ -99,6 +99,8 @@ function climateOf(loads: DwellingLoads): { what: string; va: number; isGeneral:
     : { what: 'heating', va: heating, isGeneral: false }
 }
 
+const areMany = (units: number | undefined): boolean => units !== undefined && units >= MANY_UNITS
+
 function heatingVa({ heating, method }: DwellingLoads): number {
   if (!heating) return 0
   const extra = heating.supplementaryVa ?? 0
@@ -111,6 +113,6 @@ function heatingVa({ heating, method }: DwellingLoads): number {
     case 'central':
       return 0.65 * heating.va
     case 'separate units':
-      return ((heating.units ?? 1) >= MANY_UNITS ? 0.4 : 0.65) * heating.va
+      return (areMany(heating.units) ? 0.4 : 0.65) * heating.va
   }
 }

@@ -38,7 +38,7 @@ export const RENUMBERED: readonly Renumbering[] = [
 ]
 
 const covers = (c: { from?: number; until?: number }, edition: number): boolean =>
-  (c.from ?? 0) <= edition && edition <= (c.until ?? 9999)
+  (c.from ?? -Infinity) <= edition && edition <= (c.until ?? Infinity)
 
 /**
  * A section by the number it has in an edition.

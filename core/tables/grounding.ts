@@ -1,4 +1,4 @@
-import { sizeIndex, type Size, type TableMetal } from './ampacity'
+import { SIZES, sizeIndex, type Size, type TableMetal } from './ampacity'
 
 /** Device rating in amperes → equipment grounding conductor, copper then aluminum. 250.122. */
 const EGC: readonly (readonly [number, Size, Size])[] = [
@@ -37,19 +37,19 @@ export const AREAS: Readonly<Partial<Record<Size, number>>> = {
   '3/0': 167800,
   '4/0': 211600,
 }
-const areaOf = (size: Size): number => AREAS[size] ?? Number(size) * 1000
+const areaOf = (size: string): number => AREAS[size as Size] ?? Number(size) * 1000
 
 /**
- * Area of the service conductors of a phase in circular mils, copper then aluminum → grounding electrode conductor, or
- * bonding jumper on the supply side, of copper, then aluminum. 250.66, 250.102(C)(1).
+ * Service conductors of a phase up to this size, copper then aluminum (several count by their areas together) →
+ * grounding electrode conductor, or bonding jumper on the supply side, of copper, then aluminum. 250.66, 250.102(C)(1).
  */
-const GEC: readonly (readonly [number, number, Size, Size])[] = [
-  [66_360, 105_600, '8', '6'],
-  [105_600, 167_800, '6', '4'],
-  [167_800, 250_000, '4', '2'],
-  [350_000, 500_000, '2', '1/0'],
-  [600_000, 900_000, '1/0', '3/0'],
-  [1_100_000, 1_750_000, '2/0', '4/0'],
+const GEC: readonly (readonly [string, string, Size, Size])[] = [
+  ['2', '1/0', '8', '6'],
+  ['1/0', '3/0', '6', '4'],
+  ['3/0', '250', '4', '2'],
+  ['350', '500', '2', '1/0'],
+  ['600', '900', '1/0', '3/0'],
+  ['1100', '1750', '2/0', '4/0'],
 ]
 
 /** Kinds of electrode whose sole connection need not be larger than a copper size. 250.66(A)–(C). */
@@ -76,11 +76,11 @@ export function electrodeConductorSize(
   sets = 1,
 ): Size | undefined {
   const area = areaOf(service) * sets
-  const row = GEC.find(r => area <= r[serviceMetal === 'copper' ? 0 : 1])
+  const row = GEC.find(r => area <= areaOf(r[serviceMetal === 'copper' ? 0 : 1]))
   const size = row?.[metal === 'copper' ? 2 : 3]
   const cap = (metal === 'copper' ? SOLE_CONNECTION : SOLE_ALUMINUM)[electrode]
   if (size === undefined || cap === undefined) return size
-  return sizeIndex(cap) < sizeIndex(size) ? cap : size
+  return SIZES[Math.min(sizeIndex(cap), sizeIndex(size))]
 }
 
 /** A single rod, plate or pipe needs this or less to earth, or a second electrode. 250.53(A)(2). */

@@ -60,7 +60,7 @@ export function bondMapOf(site: Site, results: readonly SpokenResult[]): BondMap
       id: UTILITY,
       kind: 'utility',
       label: 'Utility',
-      what: 'transformer, neutral grounded',
+      what: 'grounded transformer',
       depth: 0,
       building: '',
       subject: undefined,

@@ -3,6 +3,7 @@ import { upstreamOf } from '../../derive/upstream'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { standardRatings } from '../../tables/ampacity'
+import type { Edition } from '../../tables/editions'
 
 /**
  * A single appliance without a motor: its device no larger than marked, or than 150 % of its
@@ -104,9 +105,7 @@ export const applianceOvercurrent = defineRule({
         ? undefined
         : isMarked
           ? c.ask(circuit.facts.applianceMaxDevice)
-          : amps <= 13.3
-            ? 20
-            : standardRatings(c.site.edition).find(r => r >= 1.5 * amps)
+          : largestFor(amps, c.site.edition)
     if (most === undefined)
       return c.undecided(
         say('The largest device marked on the appliance has not been read'),
@@ -150,4 +149,9 @@ export const applianceOvercurrent = defineRule({
   },
 })
 
+/** Up to 13.3 A a 20 A device is right, else the standard size at 150 % or the next above it. 422.11(E). */
+function largestFor(amps: number, edition: Edition): number | undefined {
+  const next = standardRatings(edition).find(r => r >= 1.5 * amps)
+  return next === undefined ? undefined : Math.max(20, next)
+}
 const round = (x: number) => Math.round(x * 10) / 10

@@ -105,9 +105,9 @@ function areApart(breakers: readonly Subject<'breaker'>[], c: Context): boolean 
   if (new Set(breakers.map(b => b.parent)).size > 1) return true
   const panel = first && c.site.get(first.parent ?? undefined, 'enclosure')
   const numbering = panel && c.ask(panel.facts.numbering)
-  const spaces = breakers.map(b => c.ask(b.facts.space))
-  if (numbering === undefined || spaces.includes(undefined)) return undefined
+  const spaces = breakers.flatMap(b => c.ask(b.facts.space) ?? [])
+  if (numbering === undefined || spaces.length < breakers.length) return undefined
   const step = numbering === 'odd left, even right' ? 2 : 1
-  const sorted = spaces.map(s => s ?? 0).sort((a, b) => a - b)
-  return sorted.some((s, i) => i > 0 && s - (sorted[i - 1] ?? s) > step)
+  const [, ...above] = spaces.sort((a, b) => a - b)
+  return above.some((s, i) => s - (spaces[i] ?? s) > step)
 }

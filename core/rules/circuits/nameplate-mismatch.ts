@@ -210,13 +210,16 @@ function sharedUnits(
   const minima = units.map(p => c.ask(p.facts.nameplateMca))
   const known = (list: readonly (number | undefined)[]): list is number[] =>
     list.every(x => x !== undefined)
-  const largest = known(minima) ? Math.max(...minima) : 0
   return {
     mocp: known(maxima) ? Math.min(...maxima) : undefined,
-    mca: known(minima)
-      ? Math.round(10 * (largest + (minima.reduce((a, b) => a + b, 0) - largest) / 1.25)) / 10
-      : undefined,
+    mca: known(minima) ? togetherAmps(minima) : undefined,
   }
+}
+/** The largest minimum, and the others at the load they are reckoned from. */
+function togetherAmps(minima: readonly number[]): number {
+  const largest = Math.max(...minima)
+  const all = minima.reduce((a, b) => a + b)
+  return Math.round(10 * (largest + (all - largest) / 1.25)) / 10
 }
 
 /** Fuses in the disconnect of the unit protect it, whatever stands ahead; infinite where there are none. */

@@ -53,10 +53,12 @@ export const threeWireDryerRange = defineRule({
     )
       return c.na(say('No dryer or range'))
     if (frame === 'grounding conductor') return c.clear(say('A grounding conductor of its own'))
-    if (supplies === 'fixed appliance' && frame === undefined)
-      return c.undecided(say('If it is a dryer: how its frame is grounded has not been seen'))
     if (supplies === undefined || frame === undefined)
-      return c.undecided(say('How its frame is grounded has not been seen'))
+      return c.undecided(
+        supplies === 'fixed appliance'
+          ? say('If it is a dryer: how its frame is grounded has not been seen')
+          : say('How its frame is grounded has not been seen'),
+      )
     if (frame === 'nothing') return c.fault('frame-ungrounded')
     if (frame === 'neutral and grounding conductor') return c.fault('strap-left-in')
     const neutral = c.ask(circuit.facts.neutral)

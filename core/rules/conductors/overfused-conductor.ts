@@ -84,11 +84,7 @@ function exceptions(
   const up = upstreamOf(c.site, breaker)
   const ahead = up.value!
   c.rest(up.rests)
-  if (
-    ahead.smallestAmps !== undefined &&
-    ahead.smallestAmps <= band.low.allowed &&
-    ahead.smallestAmps < rating
-  ) {
+  if (ahead.smallestAmps !== undefined && ahead.smallestAmps <= band.low.allowed) {
     if (ahead.hasOneSource === true) {
       return c.clear(
         say('A {amps} A device upstream protects it', { amps: ahead.smallestAmps }),
@@ -105,7 +101,6 @@ function exceptions(
   }
   if (
     ahead.smallestAmps !== undefined &&
-    ahead.smallestAmps > band.low.allowed &&
     ahead.smallestAmps <= band.high.allowed &&
     ahead.smallestAmps < rating &&
     ahead.hasOneSource !== false

@@ -236,7 +236,7 @@ function wasMainPowerFeeder(
   // Those sizes were of 75 °C conductors; NM cable was never among them.
   const wiring = c.ask(feeder.facts.wiring)
   if (wiring !== undefined && CAPPED_CABLES.has(wiring)) return false
-  const isLargeEnough = metals.map(m => (wholeDwellingRating(size, m.metal) ?? 0) >= rating)
+  const isLargeEnough = metals.map(m => (wholeDwellingRating(size, m.metal) ?? -Infinity) >= rating)
   if (isLargeEnough.every(is => !is)) return false
   const role = roleOf(c.site, source)
   c.rest(role.rests)

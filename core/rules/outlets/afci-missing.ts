@@ -174,8 +174,11 @@ function isSmallBranch(
 const MOST_AMPS = 20
 
 function oldest(places: readonly string[], type: string | undefined): string | undefined {
-  const sinces = places.map(place => ({ place, since: afciSince(place, type ?? 'receptacle') }))
-  return sinces
-    .filter(x => x.since !== undefined)
-    .sort((a, b) => (a.since ?? 0) - (b.since ?? 0))[0]?.place
+  const [first] = places
+    .flatMap(place => {
+      const since = afciSince(place, type ?? 'receptacle')
+      return since === undefined ? [] : [{ place, since }]
+    })
+    .sort((a, b) => a.since - b.since)
+  return first?.place
 }

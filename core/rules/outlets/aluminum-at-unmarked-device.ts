@@ -83,7 +83,7 @@ export const aluminumAtUnmarkedDevice = defineRule({
         return c.undecided(say('Binding screw or push-in has not been seen'))
       return c.clear(say('Marked {marking}, right for {amps} A', { marking, amps }))
     }
-    if (amps < 30 && marking === 'AL-CU')
+    if (marking === 'AL-CU')
       return unmarked(
         'AL-CU on a 15 or 20 A device is the older marking; CO/ALR is needed since about 1971',
         CO_ALR_SINCE,

@@ -66,7 +66,7 @@ export const bootlegGround = defineRule({
           ],
         },
       )
-    if (toEarth !== undefined && toEarth > SOUND_GROUND_VOLTS && toEarth < LIVE_GROUND_VOLTS)
+    if (toEarth !== undefined && toEarth > SOUND_GROUND_VOLTS)
       return c.undecided(
         say('{toEarth} V on the ground terminal: it floats, or carries current', { toEarth }),
         [],

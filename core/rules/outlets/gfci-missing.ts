@@ -100,10 +100,9 @@ function earliest(
   const [only] = places
   if (places.length === 1 && only !== undefined) return gfciRequirement(outlet, only, room, c)
   const needs = places.map(place => gfciRequirement(outlet, place, room, c))
-  const sure = needs
-    .filter(n => n.since !== undefined)
-    .sort((a, b) => (a.since ?? 0) - (b.since ?? 0))
-  const [first] = sure
+  const [first] = needs
+    .flatMap(need => (need.since === undefined ? [] : [{ ...need, since: need.since }]))
+    .sort((a, b) => a.since - b.since)
   const isOpen = needs.some(n => n.isOpen)
   const opens = needs.flatMap(n => n.openSince ?? [])
   const openSince = opens.length > 0 ? Math.min(...opens) : undefined

@@ -152,8 +152,9 @@ function meterEnclosure(meter: Subject<'enclosure'>, c: Context): Verdict {
   })
   // A main passes what it is set for; a bus only what its mains take.
   const largest = Math.max(
-    0,
-    ...mains.map((m, i) => (hasSeveralMains(valueOf(services[i], 'mainKind')) ? 0 : (m ?? 0))),
+    ...mains.flatMap((m, i) =>
+      hasSeveralMains(valueOf(services[i], 'mainKind')) ? [] : (m ?? []),
+    ),
   )
   const compare = (amps: number) =>
     ({

@@ -10,6 +10,9 @@ import {
 } from '../../tables/ampacity'
 import { sizeName } from '../../tables/allowed-device'
 
+/** From the 2017 edition on it does not matter which supply it is. */
+const EITHER = 'either supply'
+
 /** The main is no larger than the service conductors bear: the dwelling sizes of 310.12, or the ordinary table. */
 export const serviceConductor = defineRule({
   id: 'service-conductor',
@@ -52,7 +55,8 @@ export const serviceConductor = defineRule({
       return c.na(say('No single main: the mains together answer for it'))
     if (kind === undefined || amps === undefined || size === undefined || metal === undefined)
       return c.undecided(say('The main or the service conductors have not been read'))
-    const isOldStar = c.site.edition < 2017 ? c.ask(c.site.premises.facts.supply) : undefined
+    // The dwelling sizes were of 120/240 V only before the 2017 edition.
+    const supply = c.site.edition < 2017 ? c.ask(c.site.premises.facts.supply) : EITHER
     const insulation = service.insulationC()
     const terminals = sizeIndex(size) > sizeIndex('1') || amps > 100 ? 75 : 60
     const sets = service.sets()
@@ -95,12 +99,12 @@ export const serviceConductor = defineRule({
         compare(rounded),
       )
     if (amps <= dwelling) {
-      if (c.site.edition < 2017 && isOldStar === undefined)
+      if (supply === undefined)
         return c.undecided(
           say('Allowed on 120/240 V, not on 208Y/120 V before the 2017 edition'),
           working,
         )
-      if (c.site.edition >= 2017 || isOldStar === '120/240 V single phase')
+      if (supply !== '208Y/120 V')
         return c.clear(
           say('{amps} A is no more than the {allowed} A of a dwelling service', {
             amps,
@@ -110,12 +114,7 @@ export const serviceConductor = defineRule({
           compare(dwelling),
         )
     }
-    const allowed =
-      c.site.edition >= 2017
-        ? Math.max(rounded, dwelling)
-        : isOldStar === '208Y/120 V'
-          ? rounded
-          : Math.max(rounded, dwelling)
+    const allowed = supply === '208Y/120 V' ? rounded : Math.max(rounded, dwelling)
     return c.fault(
       'main-over-service-conductors',
       { amps, allowed },

@@ -26,6 +26,7 @@ export const serviceLoad = defineRule({
   traps: [
     'The first 8 kVA count in full, the rest at 40 %',
     'Heating and cooling are not on together: the larger counts',
+    'A load that a listed controller holds off does not count (750.30)',
     'From the 2023 edition a vehicle charger counts for 7200 VA at least',
   ],
   judge(enclosure, c) {
@@ -38,7 +39,8 @@ export const serviceLoad = defineRule({
     const main = shared.amps
     const { loads, isWhole, rests } = serviceLoadOf(c.site)
     c.rest(rests)
-    const [low, high] = [loads.at(0), loads.at(-1)].sort((a, b) => (a?.amps ?? 0) - (b?.amps ?? 0))
+    const sorted = [...loads].sort((a, b) => a.amps - b.amps)
+    const [low, high] = [sorted.at(0), sorted.at(-1)]
     if (!low || !high)
       return c.undecided(
         say('The floor area is not known: no load can be calculated'),

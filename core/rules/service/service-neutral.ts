@@ -44,7 +44,7 @@ export const serviceNeutral = defineRule({
     const b = c.ask(enclosure.facts.legBToNeutralV)
     if (a === undefined || b === undefined)
       return c.undecided(say('The voltages of both halves have not been measured'))
-    const [low, high] = a < b ? [a, b] : [b, a]
+    const [low, high] = [Math.min(a, b), Math.max(a, b)]
     const apart = high - low
     if (apart >= LOST_V)
       return c.fault(

@@ -209,30 +209,13 @@ describe('a plan', () => {
   })
 })
 
-/** Offered, and judged again not enough by itself in some house: each is told as no option there, never planned. */
+/** Works that end one of several failures, or after which something nobody has looked at is still open. */
 const KNOWN_SHORT: readonly string[] = [
-  'afci-missing / afci-first-outlet',
-  'appliance-overcurrent / appliance-breaker',
   'appliance-overcurrent / replace-conductor',
   'bonding-jumper-size / larger-bonding-jumper',
-  'bus-overloaded / replace-panel',
-  'bus-overloaded / smaller-main',
-  'csst-bond / bond-piping',
   'electrode-conductor / electrode-conductor',
   'electrode-conductor / install-electrodes',
-  'gas-bond / bond-piping',
   'knob-and-tube / knob-and-tube-care',
-  'load-over-circuit / appliance-breaker',
-  'load-over-circuit / replace-conductor',
-  'miswire / rewire-device',
-  'multiwire-no-common-trip / two-pole-breaker',
-  'multiwire-same-leg / move-to-other-leg',
-  'open-ground-three-slot / two-slot-device',
-  'overfused-conductor / cooler-route',
-  'overfused-conductor / separate-bundles',
-  'overfused-feeder / replace-conductor',
-  'service-conductor / replace-service-conductors',
-  'service-over-six / fewer-mains',
   'water-bond / bond-water',
 ]
 
@@ -263,10 +246,11 @@ describe('over every house of the case sets', () => {
     expect(planned).toBeGreaterThan(150)
     expect(bad).toEqual([])
   })
-  it('what a remedy is offered for is gone when it is done, but for those that say less', () => {
+  it('what a remedy is offered for is gone when it is done, or part of it', () => {
     const bad = new Map<string, number>()
+    const idle: string[] = []
     let tried = 0
-    for (const { house } of CASE_HOUSES) {
+    for (const { name, house } of CASE_HOUSES) {
       const before = new Judged(house)
       for (const r of before.results.values()) {
         if (r.outcome !== 'fault') continue
@@ -277,10 +261,14 @@ describe('over every house of the case sets', () => {
           tried++
           const key = `${r.rule.id} / ${remedy.id}`
           if (!done.isCured) bad.set(key, (bad.get(key) ?? 0) + 1)
+          const after = before.after(done.changes).resultOf(r.rule.id, r.subject.id)
+          if (after?.outcome === 'fault' && after.failures.length >= r.failures.length)
+            idle.push(`${name}: ${key} cures none of it`)
         }
       }
     }
     expect(tried).toBeGreaterThan(400)
+    expect(idle).toEqual([])
     expect([...bad.keys()].sort()).toEqual(KNOWN_SHORT)
   })
 })
