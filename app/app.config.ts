@@ -14,5 +14,7 @@ export default defineAppConfig({
         description: 'text-(--soft)',
       },
     },
+    // The cross to close it stands where a long title would run.
+    slideover: { slots: { header: 'pe-14' } },
   },
 })

@@ -59,7 +59,14 @@ function again() {
       </UFormField>
       <ThemePick v-model="theme" />
       <UFormField label="House number" help="The same number is the same house, for everybody">
-        <UInputNumber size="xl" v-model="seed" :min="1" :max="99999" aria-label="house number" />
+        <UInputNumber
+          size="xl"
+          v-model="seed"
+          :min="1"
+          :max="99999"
+          :format-options="{ useGrouping: false }"
+          aria-label="house number"
+        />
       </UFormField>
       <p v-if="problem" role="alert" class="fails">
         This house could not be made: {{ problem }}. Take another number.

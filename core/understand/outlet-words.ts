@@ -406,11 +406,28 @@ const volts = (what: string, field: string): Phrase =>
     O,
   )
 
+/** What an outlet of 120 V may read without a load. */
+const MAINS_V = 100
+const MOST_MAINS_V = 140
+
 /** Readings at an outlet. */
 export const READING_WORDS: readonly Phrase[] = [
   reads(
     `${NG} (?:rise|rises|voltage under load) ${IS}${N}(?: volts)?|${N} volts ${NG} (?:under|with) load`,
     (m, r) => r.put('outlet.neutralGroundRiseV', Number(m[1] ?? m[2]), 'V'),
+    O,
+  ),
+  // Two voltages of one outlet, without and with a load: the drop follows from them.
+  reads(
+    `(?:reads? |at )?${N}(?: volts)?(?: ,)? (?:then )?(?:drops?|falls?|sags?|goes down) ` +
+      `(?:down )?to ${N}(?: volts)?(?: (?:under|with) (?:a )?load)?`,
+    (m, r) => {
+      const [open, loaded] = [Number(m[1]), Number(m[2])]
+      if (open < MAINS_V || open > MOST_MAINS_V || loaded >= open) return false
+      r.put('outlet.hotNeutralV', open, 'V')
+      r.put('outlet.dropPercent', Math.round((1000 * (open - loaded)) / open) / 10, '%')
+      return true
+    },
     O,
   ),
   volts(HN, 'hotNeutralV'),

@@ -181,11 +181,12 @@ const rows = computed(() =>
         </aside>
       </div>
     </template>
-    <p v-else-if="!problem && setUps.length > 0" class="soft">
-      Nothing of this house can be drawn yet: no panel with a circuit is recorded.
-    </p>
+    <div v-else-if="!problem && setUps.length > 0" class="none">
+      <p>Nothing of this house can be drawn yet: no panel with a circuit is recorded.</p>
+      <UButton icon="lucide:graduation-cap" label="See it in the teaching house" to="/currents" />
+    </div>
     <p v-else-if="!problem" class="soft" role="status">Working out where the current goes</p>
-    <details v-if="missing.length" class="small soft">
+    <details v-if="missing.length && shown" class="small soft">
       <summary class="touch">What this house has no place for ({{ missing.length }})</summary>
       <ul>
         <li v-for="m in missing" :key="m.id">
@@ -200,6 +201,11 @@ const rows = computed(() =>
 .board {
   display: grid;
   gap: 1rem;
+}
+.none {
+  display: grid;
+  gap: 0.8rem;
+  justify-items: start;
 }
 .top {
   display: grid;
@@ -286,6 +292,17 @@ ul {
 @media (min-width: 1180px) {
   .two:not(.whole) {
     grid-template-columns: minmax(0, 3fr) minmax(20rem, 2fr);
+  }
+}
+/* On a phone the question has to stand in sight: the set-ups are one row that is pushed sideways. */
+@media (max-width: 600px) {
+  .which {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+    padding-bottom: 0.3rem;
+  }
+  .which > * {
+    flex: none;
   }
 }
 </style>

@@ -39,13 +39,21 @@ const tieOf = (id: string) =>
     t => t.from === id && (t.kind === 'grounding electrode conductor' || t.kind === 'pipe bond'),
   )
 const cut = (text: string, n: number) => (text.length > n ? `${text.slice(0, n - 1)}…` : text)
+const frame = useTemplateRef<HTMLElement>('frame')
+/** A map wider than the screen opens at its root: everything hangs on what the utility feeds. */
+onMounted(() => {
+  const root = [...placed.value].sort((a, b) => a.y - b.y)[0]
+  const box = frame.value
+  const scale = (box?.scrollWidth ?? 0) / width.value
+  if (root && box) box.scrollLeft = (root.x + root.w / 2) * scale - box.clientWidth / 2
+})
 const pick = (subject: string | undefined) => {
   if (subject) emit('pick', subject)
 }
 </script>
 
 <template>
-  <div class="scroll" :class="{ compact }">
+  <div ref="frame" class="scroll" :class="{ compact }">
     <svg
       :viewBox="`0 0 ${width} ${height}`"
       :style="{

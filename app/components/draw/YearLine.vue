@@ -113,4 +113,42 @@ const built = computed(() => Math.min(...moments.filter(m => m.lane === 'house')
 tbody tr {
   border-bottom: 1px solid color-mix(in srgb, var(--line) 50%, transparent);
 }
+/* A phone has no room for two sides: the year, and beside it what was required and what was put in. */
+@media (max-width: 600px) {
+  .years thead {
+    display: none;
+  }
+  .years tr {
+    display: grid;
+    grid-template-columns: 5.2rem minmax(0, 1fr);
+    padding: 0.4rem 0;
+  }
+  .mid {
+    grid-column: 1;
+    grid-row: 1 / span 2;
+    border: 0;
+    padding: 0;
+    text-align: left !important;
+    white-space: normal;
+  }
+  .years td {
+    grid-column: 2;
+    width: auto;
+    padding: 0;
+    text-align: left;
+  }
+  .left p:first-child::before {
+    content: 'from then required';
+    display: block;
+    font-size: 0.8rem;
+    color: var(--soft);
+  }
+  .here:first-child::before {
+    content: 'put in here';
+    display: block;
+    font-size: 0.8rem;
+    font-weight: 400;
+    color: var(--soft);
+  }
+}
 </style>

@@ -126,6 +126,9 @@ async function take(file: File | null | undefined) {
           aria-label="search remedies"
         />
         <ul class="lines">
+          <li class="small soft heads" aria-hidden="true">
+            <span>Work</span><span>Materials, $</span><span>Minutes</span>
+          </li>
           <li v-for="l in lines" :key="l.id">
             <span :class="{ soft: l.isOther }">{{ l.title }}</span>
             <UInputNumber
@@ -144,10 +147,7 @@ async function take(file: File | null | undefined) {
             />
           </li>
         </ul>
-        <p class="small soft">
-          Dollars of materials, and minutes of work. Gray: not priced by itself, counted as any
-          other work.
-        </p>
+        <p class="small soft">Gray: not priced by itself, counted as any other work.</p>
       </div>
     </template>
   </USlideover>
@@ -175,6 +175,12 @@ async function take(file: File | null | undefined) {
   align-items: center;
   border-bottom: 1px solid var(--line);
   padding: 0.3rem 0;
+}
+.heads {
+  text-align: center;
+}
+.heads span:first-child {
+  text-align: left;
 }
 .wrong {
   color: var(--now);

@@ -32,6 +32,12 @@ const groups = computed(() =>
     found: groupAlike(shown.value.filter(f => f.severity === severity)),
   })).filter(g => g.found.length > 0),
 )
+/** What is proven, as the jobs and the report count it, and what one look settles beside it. */
+function countOf(list: readonly { readonly outcome: string }[]): string {
+  const proven = list.filter(f => f.outcome === 'fault').length
+  const leaning = list.length - proven
+  return leaning > 0 ? `${proven} + ${leaning} leaning` : String(proven)
+}
 const keyOf = (g: FindingGroup) => `${g.first.rule} ${g.first.subject.id}`
 const openKey = ref('')
 const route = useRoute()
@@ -144,12 +150,12 @@ function go(id: string) {
             @click="only = only === s ? undefined : s"
           >
             <SeverityMark :kind="s" /> {{ s }}
-            <b>{{ job.findings.filter(f => f.severity === s).length }}</b>
+            <b>{{ countOf(job.findings.filter(f => f.severity === s)) }}</b>
           </UButton>
         </div>
         <p v-if="!job.isReady" class="soft none" role="status">Judging</p>
         <p v-else-if="!job.findings.length" class="soft none">
-          No fault found so far. What is not decided yet is listed beside.
+          No fault found so far. What has not been seen yet stands under <i>To look at</i>.
         </p>
         <p v-else-if="!groups.length" class="soft none">No finding matches.</p>
         <div v-else class="split">
@@ -157,7 +163,7 @@ function go(id: string) {
             <section v-for="g in groups" :key="g.severity">
               <h2 class="weight">
                 <SeverityMark :kind="g.severity" /> {{ g.severity }}
-                <span class="soft">{{ g.found.reduce((n, f) => n + f.all.length, 0) }}</span>
+                <span class="soft">{{ countOf(g.found.flatMap(f => f.all)) }}</span>
               </h2>
               <template v-for="f in g.found" :key="keyOf(f)">
                 <UButton

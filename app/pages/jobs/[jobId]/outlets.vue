@@ -149,9 +149,11 @@ const state = (outlet: Subject<'outlet'>) => {
     :margin-note="
       selected
         ? labelOf(job.site, selected)
-        : view === 'rooms'
-          ? `${open.filter(isFinding).length} found in this room`
-          : `${open.filter(isFinding).length} found on this circuit`
+        : view === 'rooms' && job.site.all.room.length === 0
+          ? 'no room yet'
+          : view === 'rooms'
+            ? `${open.filter(isFinding).length} found in this room`
+            : `${open.filter(isFinding).length} found on this circuit`
     "
   >
     <PageState :is-loading="isLoading" :problem="problem" @again="load">

@@ -87,6 +87,10 @@ watch(
 )
 const isStale = computed(() => plan.value !== undefined && job.house !== planner.plannedFor.value)
 
+/** Without a fault of the chosen kind there are no sums to show, and nothing to accept. */
+const isEmpty = computed(
+  () => plan.value?.status === 'nothing to fix' && !isPlanning.value && !isStale.value,
+)
 const shares = computed(() => {
   const gone = bought.value?.danger ?? frontier.value?.at(-1)?.danger ?? 0
   return danger.value === 0 ? 100 : Math.floor((100 * gone) / danger.value)
@@ -204,7 +208,22 @@ const choicesOf = (stage: { choices: readonly number[] }) =>
           />
         </div>
 
-        <header v-if="plan" class="top">
+        <section v-if="plan && isEmpty" class="working" data-testid="nothing-to-plan">
+          <p>
+            {{
+              job.findings.length
+                ? 'Nothing of this kind has been found: another choice above has something to plan.'
+                : 'No fault has been found yet, so there is nothing to plan.'
+            }}
+          </p>
+          <UButton
+            v-if="!job.findings.length"
+            icon="lucide:footprints"
+            label="To the walk"
+            :to="`/jobs/${job.jobId}/walk`"
+          />
+        </section>
+        <header v-else-if="plan" class="top">
           <p v-if="isStale" class="stale">
             The record has changed since.
             <UButton variant="link" label="Plan again" @click="planner.open()" />
@@ -247,7 +266,7 @@ const choicesOf = (stage: { choices: readonly number[] }) =>
             />
           </div>
         </header>
-        <div v-if="plan" class="split" :class="{ waiting: isPlanning }">
+        <div v-if="plan && !isEmpty" class="split" :class="{ waiting: isPlanning }">
           <section class="main">
             <section v-for="(stage, s) in plan.stages" :key="stage.title">
               <h2>

@@ -40,9 +40,14 @@ function begin() {
     <PageState :is-loading="isLoading" :problem="problem" @again="load">
       <PracticeBoard v-if="house" :house="house" @again="house = undefined" />
       <div v-else class="start">
-        <p>
+        <p v-if="faults">
           A round in this house: what is recorded of it is what can be seen there, and its
-          {{ faults }} faults are what has to be found. Nothing done in the round changes the job.
+          {{ faults }} {{ faults === 1 ? 'fault is' : 'faults are' }} what has to be found. Nothing
+          done in the round changes the job.
+        </p>
+        <p v-else>
+          A round in this house. No fault has been found in it, so put some in below, or practice in
+          <NuxtLink class="underline" to="/practice">a house made up for it</NuxtLink>.
         </p>
         <div class="pair">
           <UFormField label="Minutes there are">
@@ -84,6 +89,7 @@ function begin() {
               v-model="setUp.seed"
               :min="1"
               :max="99999"
+              :format-options="{ useGrouping: false }"
               aria-label="number"
             />
           </UFormField>
@@ -99,7 +105,7 @@ function begin() {
             label="Begin"
             data-testid="begin"
             :loading="isMaking"
-            :disabled="!job.isReady"
+            :disabled="!job.isReady || (!faults && !setUp.faults)"
             @click="begin"
           />
           <UButton

@@ -88,10 +88,13 @@ const dayOf = (v: (typeof visits.value)[number]) =>
         </UFormField>
         <div class="row">
           <UButton
+            v-show="corrections"
             size="xl"
             icon="lucide:list-checks"
-            :label="`From the ${corrections} corrections`"
             :disabled="!corrections"
+            :label="
+              corrections === 1 ? 'From the one correction' : `From the ${corrections} corrections`
+            "
             @click="begin('corrections')"
           />
           <UButton
