@@ -10,7 +10,7 @@ const require = createRequire(import.meta.url)
 const { expect } = require('expect')
 
 const FOLDERS = ['tests/core/rules', 'tests/core/tables', 'tests/core/conclusions']
-const FILES = ['derive', 'engine', 'remedies', 'calculators', 'cases'].map(
+const FILES = ['derive', 'engine', 'remedies', 'calculators', 'cases', 'case-neighbors'].map(
   n => `tests/core/${n}.test.ts`,
 )
 
@@ -65,6 +65,11 @@ export function quickTests(root) {
     return path
   }
 
+  /** Names of the tests of each file, once it was loaded: an error is looked for where its subject is tested. */
+  const names = new Map()
+  /** Tests that noticed an error in a file of the core, the last of them first: they notice the next one too. */
+  const noticed = new Map()
+
   /**
    * @param {{ path: string, text: string } | undefined} replaced
    * @param {string} first what the tests to run before the others have in their names
@@ -72,9 +77,10 @@ export function quickTests(root) {
    */
   return async function run(replaced, first = '') {
     const cache = new Map()
-    const list = []
-    const globals = collector(list)
     const mutant = replaced && compile(replaced.path, replaced.text)
+    // What the tests share is loaded once: it puts its tests where those of the file being loaded go.
+    let current = []
+    const globals = collector(test => current.push(test))
     const load = path => {
       const before = cache.get(path)
       if (before) return before.exports
@@ -88,34 +94,66 @@ export function quickTests(root) {
       script.runInThisContext()(module.exports, need, module, ...GLOBALS.map(name => globals[name]))
       return module.exports
     }
-    try {
-      for (const path of tests) load(path)
-    } catch (error) {
-      return { failed: `could not be loaded: ${error.message}`, passed: 0 }
-    }
-    const isFirst = t => first !== '' && t.name.includes(first)
-    let passed = 0
-    for (const test of [...list.filter(isFirst), ...list.filter(t => !isFirst(t))]) {
-      try {
-        await test.run()
-        passed++
-      } catch {
-        return { failed: test.name, passed }
+    const lists = new Map()
+    const testsOf = path => {
+      let list = lists.get(path)
+      if (!list) {
+        list = []
+        lists.set(path, list)
+        current = list
+        load(path)
+        names.set(path, new Set(list.map(t => t.name)))
       }
+      return list
+    }
+    let passed = 0
+    const done = new Set()
+    const failing = async list => {
+      for (const test of list) {
+        if (done.has(test)) continue
+        done.add(test)
+        try {
+          await test.run()
+          passed++
+        } catch {
+          return test.name
+        }
+      }
+      return undefined
+    }
+    const before = (replaced && noticed.get(replaced.path)) ?? []
+    const isFirst = name => first !== '' && name.includes(first)
+    try {
+      for (const { path, name } of before) {
+        const failed = await failing(testsOf(path).filter(t => t.name === name))
+        if (failed) return { failed, passed }
+      }
+      // Where the names are known already, only the files are loaded that have one to run before the others.
+      const likely = tests.filter(p => [...(names.get(p) ?? [])].some(isFirst))
+      for (const wanted of [isFirst, () => true])
+        for (const path of [...likely, ...tests]) {
+          if (wanted === isFirst && names.has(path) && !likely.includes(path)) continue
+          const failed = await failing(testsOf(path).filter(t => wanted(t.name)))
+          if (!failed) continue
+          if (replaced) noticed.set(replaced.path, [{ path, name: failed }, ...before].slice(0, 12))
+          return { failed, passed }
+        }
+    } catch (error) {
+      return { failed: `could not be loaded: ${error.message}`, passed }
     }
     return { failed: undefined, passed }
   }
 }
 
 /** What the tests take for jest: they are collected, and run one by one. */
-function collector(list) {
+function collector(add) {
   const names = []
   const within = (name, run) => {
     names.push(name)
     run()
     names.pop()
   }
-  const it = (name, run) => list.push({ name: [...names, name].join(' › '), run })
+  const it = (name, run) => add({ name: [...names, name].join(' › '), run })
   const each = make => rows => (name, run) => {
     for (const row of rows) {
       const args = Array.isArray(row) ? row : [row]

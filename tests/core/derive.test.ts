@@ -1,4 +1,4 @@
-import { rangeDemandKw } from '#core/derive/load'
+import { loadOf, rangeDemandKw } from '#core/derive/load'
 import {
   gfciOf,
   groundOf,
@@ -11,6 +11,7 @@ import {
 } from '#core'
 import { allowedBand } from '#core/derive/allowed'
 import { sharesBar } from '#core/derive/bond'
+import { crowdOf } from '#core/derive/crowd'
 import { hillside } from '#core/examples/hillside'
 import { allowedDevice } from '#core/tables/allowed-device'
 import { panel, siteOf, oneOutlet, run, type Node } from '../support/house'
@@ -470,4 +471,142 @@ describe('the demand of one range', () => {
   ])('%d kW count as %d kW', (kw, demand) => {
     expect(rangeDemandKw(kw)).toBeCloseTo(demand, 9)
   })
+})
+
+describe('conductors that carry current together', () => {
+  const HOUSE = '120/240 V single phase'
+  const STAR = '208Y/120 V'
+  /** Circuits in one pipe: poles, and the others that share its neutral; `feeder` puts the pipe round a feeder. */
+  function together(
+    circuits: readonly (readonly [poles: number | undefined, shares: string[] | undefined])[],
+    supply?: string,
+    feeder?: Node,
+  ): [number, number] {
+    const breakers = circuits.map(([poles, sharesNeutralWith], i) => ({
+      id: `b${i}`,
+      space: 2 * i + 1,
+      ...(poles !== undefined && { poles }),
+      circuit: {
+        id: `c${i}`,
+        ...(sharesNeutralWith && { sharesNeutralWith }),
+        ...(i === 0 && {
+          segments: [{ id: 's', ...(!feeder && { exposures: [PIPE(circuits.length)] }) }],
+        }),
+      },
+    }))
+    const site = siteOf({
+      ...panel(breakers, {}, supply === undefined ? {} : { supply }),
+      ...(feeder && {
+        feeders: [
+          {
+            id: 'f',
+            from: 'main',
+            fromTerminals: 'load lugs',
+            ...feeder,
+            exposures: [PIPE(circuits.length)],
+          },
+        ],
+      }),
+    })
+    const [pipe] = site.all.exposure
+    const { least, most } = crowdOf(site, pipe!)!
+    return [least, most]
+  }
+  const PIPE = (n: number): Node => ({
+    what: 'crowded',
+    circuits: Array.from({ length: n }, (_, i) => `c${i}`),
+  })
+  it.each<[string, [number, number], [number, number]]>([
+    [
+      'three circuits of 120 V, each with its neutral',
+      together([
+        [1, []],
+        [1, []],
+        [1, []],
+      ]),
+      [6, 6],
+    ],
+    [
+      'two hots on one neutral',
+      together(
+        [
+          [1, ['c1']],
+          [1, ['c0']],
+        ],
+        HOUSE,
+      ),
+      [2, 2],
+    ],
+    [
+      'two hots on one neutral of a star',
+      together(
+        [
+          [1, ['c1']],
+          [1, ['c0']],
+        ],
+        STAR,
+      ),
+      [3, 3],
+    ],
+    [
+      'two hots on one neutral of a supply nobody measured',
+      together([
+        [1, ['c1']],
+        [1, ['c0']],
+      ]),
+      [2, 3],
+    ],
+    [
+      'three hots on one neutral: two share a leg',
+      together(
+        [
+          [1, ['c1', 'c2']],
+          [1, ['c0', 'c2']],
+          [1, ['c0', 'c1']],
+        ],
+        HOUSE,
+      ),
+      [4, 4],
+    ],
+    [
+      'a circuit of 240 V and one of 120 V',
+      together(
+        [
+          [2, []],
+          [1, []],
+        ],
+        HOUSE,
+      ),
+      [4, 4],
+    ],
+    ['a circuit of 240 V on a star', together([[2, []]], STAR), [3, 3]],
+    ['a circuit of unknown poles', together([[undefined, []]], HOUSE), [2, 2]],
+    ['a circuit of unknown poles on a star', together([[undefined, []]], STAR), [2, 3]],
+    ['a circuit that may share its neutral', together([[1, undefined]], HOUSE), [1, 2]],
+    ['a feeder beside a circuit', together([[1, []]], HOUSE, {}), [4, 4]],
+    ['a feeder of two sets on a star', together([[1, []]], STAR, { sets: 2 }), [8, 8]],
+  ])('%s', (_, found, expected) => expect(found).toEqual(expected))
+})
+
+describe('what a range asks for, read in amperes', () => {
+  const ofRange = (applianceAmps: number, supply?: string) => {
+    const range = { supplies: 'cooking appliance', applianceAmps }
+    const site = siteOf(
+      panel([run(50, {}, range, { poles: 2 })], {}, supply === undefined ? {} : { supply }),
+    )
+    const circuit = site.get('c', 'circuit')
+    const load = circuit && loadOf(site, circuit)
+    return [load?.device.from, load?.device.to].map(x => Math.round(1e4 * (x ?? NaN)) / 1e4)
+  }
+  const HOUSE = '120/240 V single phase'
+  it.each<[number, string | undefined, number[]]>([
+    // 8.74 kW: by its marking. 8.75 kW and more: at least 40 A. 18 kW: a demand of 10.4 kW.
+    [36.41, HOUSE, [36.41, 36.41]],
+    [36.46, HOUSE, [40, 40]],
+    [75, HOUSE, [43.3333, 43.3333]],
+    [75, '208Y/120 V', [46.1538, 46.1538]],
+    [75, undefined, [43.3333, 46.1538]],
+    // 9.6 kW at 240 V, 8.32 kW at 208 V.
+    [40, undefined, [40, 40]],
+  ])('%d A on %s', (amps, supply, band) => expect(ofRange(amps, supply)).toEqual(band))
 })

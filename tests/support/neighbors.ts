@@ -115,11 +115,13 @@ function otherValues(rule: Rule, house: House, fact: FactRef, met: readonly numb
   const limits = [...met, ...numbersIn(rule)].flatMap(n => [n - step, n, n + step])
   return [...new Set([...own, ...limits])]
     .filter(v => v >= field.min && v <= field.max && (!field.integer || Number.isInteger(v)))
-    .slice(0, 60)
+    .slice(0, MOST_VALUES)
 }
 
+/** Values of one fact that are tried at most. */
+const MOST_VALUES = 160
 const KNOWN = new Map<string, readonly number[]>()
-/** Every number in the code of a rule and in what it calls directly: where answers may turn. */
+/** Every number in the code of a rule and in what it calls, to the second step: where answers may turn. */
 function numbersOf(rule: Rule): readonly number[] {
   let numbers = KNOWN.get(rule.id)
   if (!numbers) {
@@ -128,16 +130,24 @@ function numbersOf(rule: Rule): readonly number[] {
       `core/rules/${rule.family}/look-ups.ts`,
     ]
     const own = path.map(read).find(text => text !== '') ?? ''
-    const called = [...own.matchAll(/from '(\.\.\/\.\.\/(?:derive|tables)\/[\w-]+)'/g)]
-      .filter(([, name]) => !/ampacity|editions|site/.test(name!))
-      .map(([, name]) => read(`${join(dirname(path[0]!), name!)}.ts`))
-    const text = [own, ...called].join('\n').replace(/'[^'\n]*'|\/\/.*|\/\*[^]*?\*\//g, '')
+    const called = calledBy(own, dirname(path[0]!))
+    const deeper = called.flatMap(c => calledBy(c.text, dirname(c.path)))
+    const texts = new Map([...called, ...deeper].map(c => [c.path, c.text]))
+    const text = [own, ...texts.values()].join('\n').replace(/'[^'\n]*'|\/\/.*|\/\*[^]*?\*\//g, '')
     numbers = [...new Set([...text.matchAll(/\b\d+(?:\.\d+)?\b/g)].map(m => Number(m[0])))].sort(
       (a, b) => a - b,
     )
     KNOWN.set(rule.id, numbers)
   }
   return numbers
+}
+function calledBy(text: string, folder: string): { path: string; text: string }[] {
+  return [...text.matchAll(/from '(\.{1,2}\/[\w/.-]+)'/g)]
+    .map(([, name]) => `${join(folder, name!)}.ts`)
+    .filter(
+      path => /core\/(?:derive|tables)\//.test(path) && !/ampacity|editions|site\.ts/.test(path),
+    )
+    .map(path => ({ path, text: read(path) }))
 }
 const isYear = (n: number) => n >= 1900 && n <= 2030
 const numbersIn = (rule: Rule) => numbersOf(rule).filter(n => !isYear(n))

@@ -175,6 +175,8 @@ export const isSetting = (kind: string, field: string): boolean =>
   // A distance to water is taken as measured inside the room.
   (kind === 'outlet' && field === 'isThroughDoorway') ||
   (kind === 'breaker' && field === 'half') ||
+  // A load runs with the others unless somebody saw the controller that holds it off.
+  (kind === 'circuit' && field === 'isHeldOff') ||
   (kind === 'feeder' && field === 'fromTerminals') ||
   (kind === 'amendment' && field === 'rule') ||
   kind === 'override' ||
