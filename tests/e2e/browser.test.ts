@@ -68,10 +68,11 @@ describe('the demo house', () => {
     await hasText(page, '.finding', 'make safe now')
     const order = await page.$$eval('.rows .weight', list => list.map(e => e.textContent?.trim()))
     expect(order[0]).toContain('make safe now')
-    expect(order[1]).toContain('repair')
+    expect(order[1]).toMatch(/repair\s+46 \+ 3 leaning/)
     expect((await page.$$('.rows .row')).length).toBeGreaterThan(30)
     // A weight is counted alike in its chip and over its rows, though a row may stand for several places.
-    const numberOf = (text: string | null | undefined) => Number(/(\d+)\s*$/.exec(text ?? '')?.[1])
+    const numberOf = (text: string | null | undefined) =>
+      /\d+(?: \+ \d+ leaning)?$/.exec((text ?? '').trim())?.[0]
     const chips = await page.$$eval('.chip', list => list.map(e => e.textContent?.trim()))
     for (const weight of order) expect(chips.map(numberOf)).toContain(numberOf(weight))
     // A dozen in view at once, and one of them open beside the list.
@@ -445,6 +446,8 @@ describe('every screen', () => {
     '/rules',
     '/calculators?calculator=boxfill',
     `${DEMO}/walk`,
+    `${DEMO}/walk?tab=years`,
+    `${DEMO}/walk?tab=bonds`,
     `${DEMO}/panel?at=main`,
     `${DEMO}/outlets`,
     `${DEMO}/outlets?circuit=living`,

@@ -33,8 +33,9 @@ async function newWing(): Promise<string> {
 const openPlan = async (job: string, size = DESK) => {
   const { page, errors } = await openPage(browser, `${server.url}/jobs/${job}/plan`, size)
   // What is still being read starts the plan anew.
-  await page.waitForSelector('[data-testid="heroes"]')
-  await steady(page, '[data-testid="heroes"]')
+  const answer = '[data-testid="heroes"], [data-testid="nothing-to-plan"]'
+  await page.waitForSelector(answer)
+  await steady(page, answer)
   return { page, errors }
 }
 const preset = (page: Page, words: string) => clickText(page, '.fixes button', words)
@@ -255,8 +256,11 @@ describe('the plan of the demo house', () => {
   it('keeps what is wished: not this way, and another way stands there', async () => {
     const { page } = await openPlan('demo-sorrel-bank')
     await hasText(page, '.choice', 'Guest room 4')
-    const before = await page.$eval('.choice .head b', e => e.textContent ?? '')
-    await page.click('.choice .head')
+    // While the plan is still being made, its rows change places.
+    await page.waitForSelector('.split:not(.waiting)')
+    await steady(page, '.choice .head')
+    await clickText(page, '.choice .head', '')
+    const before = await textOf(page, '.choice.open .head b')
     await clickText(page, '.choice.open button', 'Not this way')
     await hasText(page, '.wishes', `Not: ${before}`)
     await page.waitForFunction(

@@ -166,7 +166,7 @@ describe('the report, from the record to the signature and back', () => {
   it('a return visit passes only when the record bears it out', async () => {
     const job = await newJob()
     const { page, errors } = await openPage(browser, `${server.url}/jobs/${job}/return`, HAND)
-    await press(page, 'button', 'corrections')
+    await press(page, 'button', 'correction')
     const line = '[data-rule="overfused-conductor"]'
     await page.waitForSelector(`${line}[data-state="open"]`)
     const others = await page.$$eval('[data-testid="rechecks"] li', l => l.length - 1)

@@ -185,14 +185,14 @@ export const textOf = (page: Page, selector: string) =>
 export const hasText = (page: Page, selector: string, text: string) =>
   page.waitForFunction(
     (s, t) => [...document.querySelectorAll(s)].some(e => (e.textContent ?? '').includes(t)),
-    { timeout: 8000, polling: POLL_MS },
+    { timeout: 20000, polling: POLL_MS },
     selector,
     text,
   )
 export const lacksText = (page: Page, selector: string, text: string) =>
   page.waitForFunction(
     (s, t) => ![...document.querySelectorAll(s)].some(e => (e.textContent ?? '').includes(t)),
-    { timeout: 8000, polling: POLL_MS },
+    { timeout: 20000, polling: POLL_MS },
     selector,
     text,
   )
