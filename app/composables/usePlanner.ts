@@ -115,6 +115,8 @@ export function usePlanner() {
     schools: [...schools.value],
   })
   async function open(): Promise<void> {
+    // A house that has not arrived has no fault to plan for; what is asked meanwhile is answered when it has.
+    if (!job.isReady) return
     const mine = ++turn
     end()
     problem.value = ''

@@ -2,15 +2,18 @@ import type { Browser, Page } from 'puppeteer-core'
 import { Planner, PLAN_PAPERS, REPORT_TITLES, REPORT_VOICES, writeHouse, type House } from '#core'
 import { seeded } from '#core/simulate/random'
 import {
+  blankPage,
   choose,
   clickText,
   DESK,
+  goTo,
   HAND,
   hasText,
   onDisk,
   openPage,
   post,
   steady,
+  textOf,
   withDemo,
   type Server,
 } from '../support/app'
@@ -252,6 +255,25 @@ describe('the plan of the demo house', () => {
     await clickText(page, '[data-testid="schools-apart"] button', '')
     await hasText(page, '.choice', 'two-slot')
     expect(errors).toEqual([])
+  })
+  it('plans nothing for a house that has not arrived', async () => {
+    const page = await blankPage(browser)
+    // The ways of the desk are known at once, the job comes later.
+    const { identifier } = await page.evaluateOnNewDocument(() => {
+      const real = window.fetch
+      window.fetch = async (...asked) => {
+        const { pathname } = new URL(new Request(...asked).url)
+        if (pathname === '/api/jobs/demo-sorrel-bank') await new Promise(d => setTimeout(d, 2000))
+        return real(...asked)
+      }
+    })
+    await goTo(page, `${server.url}/jobs/demo-sorrel-bank/plan`)
+    await page.removeScriptToEvaluateOnNewDocument(identifier)
+    await hasText(page, '.choice', 'Guest room 4')
+    expect(await textOf(page, 'main')).not.toContain('The record has changed since')
+    expect(
+      Number(/of (\d+) faults/.exec(await textOf(page, '[data-testid="heroes"]'))?.[1]),
+    ).toBeGreaterThan(0)
   })
   it('keeps what is wished: not this way, and another way stands there', async () => {
     const { page } = await openPlan('demo-sorrel-bank')

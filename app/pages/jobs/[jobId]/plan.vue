@@ -81,7 +81,7 @@ const presets = FIX_ORDER.filter(f => FIX_PRESETS.includes(f))
 watch(
   () => job.isReady && !isLoading.value,
   ready => {
-    if (ready && !frontier.value) void planner.open()
+    if (ready && planner.plannedFor.value !== job.house) void planner.open()
   },
   { immediate: true },
 )
