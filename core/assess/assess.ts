@@ -3,7 +3,7 @@ import { Site } from '../derive/site'
 import type { FactRef, House, Known as KnownFact, Opinion, Subject } from '../model/house'
 import { fieldOf, type AnyValue } from '../model/fields'
 import { weaker, type Grade } from '../model/observation'
-import { evaluate, type Result } from '../engine/evaluate'
+import { judgeEach, type Result } from '../engine/evaluate'
 import type { Rule } from '../engine/rule'
 import { render, type Slots } from '../engine/say'
 import type { Comparison, Outcome } from '../engine/verdict'
@@ -254,12 +254,11 @@ export function assess(
   { rules = RULES }: { rules?: readonly Rule[] } = {},
 ): Assessment {
   const site = new Site(house)
-  const results = evaluate(site, rules)
-  return {
-    corvit: 1,
-    version: ASSESS_VERSION,
-    edition: site.edition,
-    results: results.map(r => speak(r, site)),
-    totals: totalsOf(results),
-  }
+  const results: SpokenResult[] = []
+  const totals = noTotals()
+  judgeEach(site, rules, result => {
+    results.push(speak(result, site))
+    count(totals, result.outcome, result.severity)
+  })
+  return { corvit: 1, version: ASSESS_VERSION, edition: site.edition, results, totals }
 }

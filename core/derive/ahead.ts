@@ -1,6 +1,6 @@
 import { whereSeen } from '../model/house'
 import type { Subject } from '../model/house'
-import type { Site } from './site'
+import { Question, type Site } from './site'
 import { Trail, type Walked } from './trail'
 
 /** What stands ahead of a feeder: a device, or nothing but the utility's own. */
@@ -8,6 +8,7 @@ export type Ahead =
   | { readonly amps: number; readonly device: Subject<'breaker'> | Subject<'enclosure'> }
   /** Nothing: the conductors hang on the utility. `isTapped` where they start at the line side of a main. */
   | { readonly amps: undefined; readonly isTapped: boolean }
+const AHEAD = new Question<Walked<Ahead>>()
 
 /**
  * The device that protects a feeder: the breaker it starts at, the main it starts behind, or, where it starts at lugs
@@ -15,7 +16,7 @@ export type Ahead =
  * 215.3, 230.90, 240.21.
  */
 export function aheadOf(site: Site, feeder: Subject<'feeder'>): Walked<Ahead> {
-  const answers = site.kept<Walked<Ahead>>('ahead')
+  const answers = site.kept(AHEAD)
   let walked = answers.get(feeder.id)
   if (!walked) {
     const trail = new Trail()

@@ -1,13 +1,16 @@
 import type { Subject } from '../model/house'
-import type { Site } from './site'
+import { Question, type Site } from './site'
 import { Trail, type Walked } from './trail'
+
+const NEUTRAL_BONDS = new Question<Walked<boolean>>()
+const SHARED_BARS = new Question<Walked<boolean>>()
 
 /**
  * Whether the neutral is joined to the enclosure metal, by a means of its own or by the bar it
  * lands on. 250.24, 250.142.
  */
 export function neutralBondOf(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {
-  return remembered(site.kept('neutral bonds'), enclosure.id, () => walkBond(site, enclosure))
+  return remembered(site.kept(NEUTRAL_BONDS), enclosure.id, () => walkBond(site, enclosure))
 }
 
 function walkBond(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {
@@ -30,7 +33,7 @@ function walkBond(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> 
 
 /** Whether neutrals and grounds share a bar in an enclosure. */
 export function sharesBar(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {
-  return remembered(site.kept('shared bars'), enclosure.id, () => walkBars(site, enclosure))
+  return remembered(site.kept(SHARED_BARS), enclosure.id, () => walkBars(site, enclosure))
 }
 
 function walkBars(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {

@@ -3,7 +3,7 @@ import { sizeName } from '../tables/allowed-device'
 import { sizeIndex } from '../tables/ampacity'
 import { electrodeConductorSize } from '../tables/grounding'
 import { serviceConductors } from './service-conductors'
-import type { Site } from './site'
+import { Question, type Site } from './site'
 import { Trail, type Walked } from './trail'
 
 /** What is wrong with a grounding electrode conductor, by the message ids of the rule that judges it. */
@@ -25,6 +25,7 @@ export interface Soundness {
   /** Everything that could be wrong with it has been looked at. */
   readonly isSeen: boolean
 }
+const SOUNDNESS = new Question<Walked<Soundness> & { readonly value: Soundness }>()
 
 /** What may never be an electrode, whatever its conductor is like. 250.52(B). */
 export const isForbidden = (type: string | undefined): boolean =>
@@ -39,7 +40,7 @@ export function soundnessOf(
   electrode: Subject<'electrode'>,
   enclosure: Subject<'enclosure'>,
 ): Walked<Soundness> & { readonly value: Soundness } {
-  const answers = site.kept<Walked<Soundness> & { readonly value: Soundness }>('electrodes')
+  const answers = site.kept(SOUNDNESS)
   const key = `${electrode.id} ${enclosure.id}`
   let walked = answers.get(key)
   if (!walked) answers.set(key, (walked = look(site, electrode, enclosure)))

@@ -1,5 +1,5 @@
 import { valueOf, type Subject, whereSeen } from '../model/house'
-import type { Site } from './site'
+import { Question, type Site } from './site'
 import { Trail, type Walked } from './trail'
 
 /** Where an outlet's protection sits: in the device, in the breaker, in a device ahead, or nowhere. */
@@ -8,6 +8,8 @@ export type ProtectionSource = 'own' | 'breaker' | 'ahead' | 'none'
 export type ArcProtectionSource = ProtectionSource | 'somewhere'
 
 const CARRIES_NONE = new Set(['luminaire', 'junction box', 'hard-wired outlet', 'alarm'])
+const GFCI = new Question<Walked<ProtectionSource>>()
+const AFCI = new Question<Walked<ArcProtectionSource>>()
 type Is = (protection: string | undefined) => boolean
 const isGfci: Is = protection => protection === 'GFCI' || protection === 'dual'
 const isAfci: Is = protection => protection === 'AFCI' || protection === 'dual'
@@ -17,10 +19,10 @@ const isAfci: Is = protection => protection === 'AFCI' || protection === 'dual'
  * by it, and only a device that has not failed its own button protects.
  */
 export const gfciOf = (site: Site, outlet: Subject<'outlet'>): Walked<ProtectionSource> =>
-  kept(site, outlet, 'gfci', trail => source(site, outlet, trail, isGfci, true))
+  kept(site, outlet, GFCI, trail => source(site, outlet, trail, isGfci, true))
 /** Arc-fault protection of an outlet, by the same walk, and by a tester plugged in. */
 export const afciOf = (site: Site, outlet: Subject<'outlet'>): Walked<ArcProtectionSource> =>
-  kept(site, outlet, 'afci', trail => {
+  kept(site, outlet, AFCI, trail => {
     const found = source(site, outlet, trail, isAfci, false)
     if (found !== undefined && found !== 'none') return found
     // What goes dead by arcs is protected; what stays live proves nothing, these testers only indicate.
@@ -31,10 +33,10 @@ export const afciOf = (site: Site, outlet: Subject<'outlet'>): Walked<ArcProtect
 function kept<S extends string>(
   site: Site,
   outlet: Subject<'outlet'>,
-  question: 'gfci' | 'afci',
+  question: Question<Walked<S>>,
   walk: (trail: Trail) => S | undefined,
 ): Walked<S> {
-  const answers = site.kept<Walked<S>>(question)
+  const answers = site.kept(question)
   let walked = answers.get(outlet.id)
   if (!walked) {
     const trail = new Trail()

@@ -1,6 +1,6 @@
 import { of, open, settled, type Conclusion } from '../conclusions/truth'
 import type { Subject } from '../model/house'
-import type { Site } from './site'
+import { Question, type Site } from './site'
 
 /** How the way back for a fault runs beside a conductor. */
 export type GroundingPath = 'wire' | 'raceway' | 'none'
@@ -12,6 +12,7 @@ const BY_TYPE = new Set(['flexible conduit', 'MC'])
 /** Flexible conduit is a ground up to this device, amperes, and 6 ft. 250.118. */
 export const FLEXIBLE_MOST_AMPS = 20
 export const FLEXIBLE_MOST_FT = 6
+const PATHS = new Question<Conclusion<GroundingPath>>()
 
 /**
  * The grounding conductor of a feeder. "Metal raceway or armor" is one only where the wiring method is listed for it:
@@ -19,7 +20,7 @@ export const FLEXIBLE_MOST_FT = 6
  * 250.118, 215.6.
  */
 export function feederGroundOf(site: Site, feeder: Subject<'feeder'>): Conclusion<GroundingPath> {
-  const answers = site.kept<Conclusion<GroundingPath>>('feeder grounds')
+  const answers = site.kept(PATHS)
   let answer = answers.get(feeder.id)
   if (!answer) answers.set(feeder.id, (answer = decide(feeder)))
   return answer

@@ -1,6 +1,6 @@
 import { absent, valueOf, type FactRef, type Subject, whereSeen } from '../model/house'
 import { canGround } from './feeder-ground'
-import type { Site } from './site'
+import { Question, type Site } from './site'
 import { Trail, type Walked } from './trail'
 
 /** How the slot for ground stands: a path shown to be there, or none that counts. */
@@ -24,6 +24,8 @@ export const LIVE_GROUND_VOLTS = 50
 const ENERGIZED_GROUND_VOLTS = 100
 /** Volts a sound ground may show against a proved reference: more is never clear. */
 export const SOUND_GROUND_VOLTS = 5
+const GROUNDS = new Question<Walked<GroundState>>()
+
 /**
  * Whether a receptacle has an equipment ground. A wire seen in the box is a ground only once a tester or an
  * impedance reading shows it goes somewhere; a tester alone proves nothing, since a jumper to neutral reads
@@ -31,7 +33,7 @@ export const SOUND_GROUND_VOLTS = 5
  * is none, however it measures cold. 250.118, 406.4(D).
  */
 export function groundOf(site: Site, outlet: Subject<'outlet'>): Walked<GroundState> {
-  const answers = site.kept<Walked<GroundState>>('grounds')
+  const answers = site.kept(GROUNDS)
   let walked = answers.get(outlet.id)
   if (!walked) {
     const trail = new Trail()

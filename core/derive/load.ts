@@ -1,6 +1,6 @@
 import { band, bandOf, exactly, most, times, type Band } from '../conclusions/band'
 import { valueOf, type FactRef, type Subject, whereSeen } from '../model/house'
-import type { Site } from './site'
+import { Question, type Site } from './site'
 
 /** What a circuit has to carry, and why. Bands where facts are open. */
 export interface Load {
@@ -56,6 +56,7 @@ export function rangeDemandKw(kw: number): number {
   const over = Math.max(0, Math.ceil(kw - RANGE_FULL_KW))
   return RANGE_DEMAND_KW * (1 + RANGE_MORE * over)
 }
+const LOADS = new Question<Load | null>()
 
 /**
  * The load that the code asks breaker and conductors of a circuit to carry, by what it supplies: heaters that run for
@@ -63,7 +64,7 @@ export function rangeDemandKw(kw: number): number {
  * no single appliance says. 210.19, 210.20, 422.10, 422.13, 424.4, 430.22, 625.41.
  */
 export function loadOf(site: Site, circuit: Subject<'circuit'>): Load | undefined {
-  const answers = site.kept<Load | null>('loads')
+  const answers = site.kept(LOADS)
   let load = answers.get(circuit.id)
   if (load === undefined) answers.set(circuit.id, (load = work(site, circuit) ?? null))
   return load ?? undefined

@@ -1,5 +1,5 @@
 import type { Subject, FactRef } from '../model/house'
-import type { Site } from './site'
+import { Question, type Site } from './site'
 import { Trail } from './trail'
 
 /** Circuits recorded as sharing one neutral, and what that rests on. */
@@ -7,10 +7,11 @@ export interface NeutralGroup {
   readonly circuits: readonly Subject<'circuit'>[]
   readonly rests: readonly FactRef[]
 }
+const GROUPS = new Question<NeutralGroup>()
 
 /** The circuits that share one neutral with this one, itself included. */
 export function neutralGroupOf(site: Site, circuit: Subject<'circuit'>): NeutralGroup {
-  const groups = site.kept<NeutralGroup>('neutral groups')
+  const groups = site.kept(GROUPS)
   if (groups.size === 0) for (const [id, group] of sharedNeutrals(site)) groups.set(id, group)
   return groups.get(circuit.id)!
 }

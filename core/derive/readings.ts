@@ -4,7 +4,7 @@ import type { ReadingName, Readings, Setting } from '../diagnosis/states'
 import type { FieldName } from '../model/fields'
 import { factAt, valueOf, whereSeen, type FactRef, type Known, type Subject } from '../model/house'
 import { sizeIndex, type Size } from '../tables/ampacity'
-import type { Site } from './site'
+import { Question, type Site } from './site'
 
 /** Which fact of an outlet each reading of the diagnosis is. */
 export const READING_FIELDS: Readonly<Partial<Record<ReadingName, FieldName<'outlet'>>>> = {
@@ -68,11 +68,12 @@ export interface ReadState {
   readonly ways: () => readonly Ranked[]
   readonly rests: readonly FactRef[]
 }
+const READ_STATES = new Question<ReadState>()
 
 /** What the voltages recorded at an outlet prove; undefined where none was. */
 export function readStateOf(site: Site, outlet: Subject<'outlet'>): ReadState | undefined {
   if (!VOLTAGES.some(field => seenAt(outlet, field))) return undefined
-  const answers = site.kept<ReadState>('read states')
+  const answers = site.kept(READ_STATES)
   let state = answers.get(outlet.id)
   if (!state) {
     const { readings, setting, rests } = readingsOf(outlet)

@@ -1,10 +1,11 @@
 import type { Subject } from '../model/house'
 import { startsAheadOfMain } from './ahead'
-import type { Site } from './site'
+import { Question, type Site } from './site'
 import { Trail, type Walked } from './trail'
 
 /** service: the service disconnect · supply: between utility and it · load: anywhere after it. */
 export type ServiceRole = 'service' | 'supply' | 'load'
+const ROLES = new Question<Walked<ServiceRole>>()
 
 /**
  * Which enclosure is the service disconnect. Every bond verdict hangs on this, so it is undecided
@@ -12,7 +13,7 @@ export type ServiceRole = 'service' | 'supply' | 'load'
  * service equipment, and the service is then what comes after it. 230.70, 230.85, 250.24.
  */
 export function roleOf(site: Site, enclosure: Subject<'enclosure'>): Walked<ServiceRole> {
-  return walk(site, enclosure, site.kept('service roles'), new Set())
+  return walk(site, enclosure, site.kept(ROLES), new Set())
 }
 
 function walk(

@@ -46,6 +46,15 @@ class Kept<V> extends Map<string, V> {
   }
 }
 
+let questions = 0
+/** A question about things of a house whose answers, all of one type, are worked out once. */
+export class Question<V> {
+  /** Where a site keeps its answers. */
+  readonly index = questions++
+  /** The type of its answers, for the compiler alone. */
+  declare readonly answer: V
+}
+
 export class Site {
   readonly all: ByKind
   readonly premises: Subject<'premises'>
@@ -62,7 +71,7 @@ export class Site {
   readonly #outletsOf = new Map<string, Subject<'outlet'>[]>()
   readonly #feedersFrom = new Map<string, Subject<'feeder'>[]>()
   readonly #enclosuresOn = new Map<string, Subject<'enclosure'>[]>()
-  readonly #kept = new Map<string, Kept<unknown>>()
+  readonly #kept: (Kept<unknown> | undefined)[] = []
   /**
    * Labels already made, by subject, and how many outlets of a room share a name. A house in which
    * only other facts changed may take them over.
@@ -77,6 +86,7 @@ export class Site {
   readonly overrides: ReadonlyMap<string, Subject<'override'>>
   /** What local law changes, by rule. The last one recorded for a rule stands. 90.4. */
   readonly amendments: ReadonlyMap<string, Subject<'amendment'>>
+  readonly hasAmendments: boolean
 
   constructor(
     readonly house: House,
@@ -132,6 +142,7 @@ export class Site {
       underEdition !== undefined
         ? new Map()
         : new Map(all.amendment.map(a => [valueOf(a, 'rule') ?? '', a]))
+    this.hasAmendments = this.amendments.size > 0
     this.units = { celsius: valueOf(this.premises, 'temperatures') === '°C' }
     const visited = valueOf(this.premises, 'visitedOn')
     this.visitYear =
@@ -184,12 +195,12 @@ export class Site {
 
   /**
    * What was worked out about things of this house, by whoever works it out, so that one question is answered once.
-   * @param question the name of the question; its answers are all of one type
+   * @param question made once, beside the function that answers it
    */
-  kept<V>(question: string): Map<string, V> {
-    let answers = this.#kept.get(question)
-    if (!answers) this.#kept.set(question, (answers = new Kept()))
-    answers.open()
+  kept<V>(question: Question<V>): Map<string, V> {
+    let answers = this.#kept[question.index]
+    if (answers === undefined) this.#kept[question.index] = answers = new Kept()
+    if (readsBeingListed() !== undefined) answers.open()
     return answers as Kept<V>
   }
 

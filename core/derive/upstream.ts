@@ -1,6 +1,6 @@
 import { valueOf, type Subject } from '../model/house'
 import { startsAheadOfMain } from './ahead'
-import type { Site } from './site'
+import { Question, type Site } from './site'
 import { lowerMainOf } from './throws'
 import { Trail, type Walked } from './trail'
 
@@ -14,6 +14,7 @@ export interface Upstream {
   /** True only where every enclosure on the way was seen to have no second source. */
   readonly hasOneSource: boolean | undefined
 }
+const UPSTREAM = new Question<Walked<Upstream>>()
 
 /** No main is smaller than 30 A (the domain of the field says the same); a feeder may start at a 15 A breaker. */
 const LEAST_MAIN = 30
@@ -21,7 +22,7 @@ const LEAST_BREAKER = 15
 
 /** The devices ahead of a breaker. Worked out once per enclosure chain. */
 export function upstreamOf(site: Site, breaker: Subject<'breaker'>): Walked<Upstream> {
-  const answers = site.kept<Walked<Upstream>>('upstream')
+  const answers = site.kept(UPSTREAM)
   // Above and below the gap of a split bus other devices stand ahead.
   const key = `${breaker.parent ?? breaker.id} ${valueOf(breaker, 'section') ?? ''}`
   let walked = answers.get(key)

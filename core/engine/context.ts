@@ -1,4 +1,4 @@
-import type { Fact, FactRef, Known, Unseen } from '../model/house'
+import type { Fact, FactRef, Known, Subject, Unseen } from '../model/house'
 import type { Site } from '../derive/site'
 import type { Edition } from '../tables/editions'
 import { say, type Slots, type Step } from './say'
@@ -7,26 +7,22 @@ import {
   type Check,
   type Comparison,
   type Detail,
-  type Failure,
+  Failure,
+  type FailureDetail,
   type Ruled,
   type Verdict,
-  listed,
-  type Written,
+  type Judging,
+  type Witness,
 } from './verdict'
 
-/** Facts on one sheet; then a new one is begun, and the old lives as long as its verdicts. */
-const PAPER = 1920
-/** Room for the facts of the last judgment on the sheet; longer ones make it grow. */
-const SHEET = PAPER + 128
-const NO_STEPS: readonly Step[] = []
+/** Room for the facts of one judgment; longer ones make it grow. */
+const NOTES = 128
 const ASSUMED = say(
   'Rests on something only assumed: an assumption may raise an alarm, never clear one',
 )
 const NOT_SEEN = say('Not enough has been seen')
 const OPEN: Detail = { lacks: 'open' }
 
-/** What a failure carries besides its sentence. The danger only where the check leaves it to the degree. */
-type FailureDetail = Partial<Omit<Failure, 'id' | 'data' | 'says'>>
 interface LeanDetail extends FailureDetail {
   /** What it would have to be to be no fault. */
   unless: readonly string[]
@@ -50,6 +46,14 @@ function isAssumedIn(refs: Asked): boolean {
   return is
 }
 const LONG = 3
+/** What a judgment wrote down: facts, and lists of facts a walk rested on. */
+type Written = FactRef | readonly FactRef[]
+const NO_RULE: Judging = {
+  checks: {},
+  judge() {
+    throw new Error('No judgment has begun')
+  },
+}
 const NO_DATA: Slots = {}
 const NO_DETAIL: FailureDetail = {}
 const NO_FAILURES: readonly Failure[] = []
@@ -58,18 +62,20 @@ const NO_FAILURES: readonly Failure[] = []
  * What a rule sees: the site, and a reader that notes every fact asked for, so that evidence and
  * missing facts come without the rule keeping books. One context serves many judgments in turn.
  */
-export class Context {
-  // Judgments write what they ask one after another into shared paper; a verdict keeps its place
-  // on it and copies nothing.
+export class Context implements Witness {
+  // The notes of one judgment are written over by the next. Whoever wants those of an earlier one has it judged
+  // again: the same house gives the same answer, and few are ever asked about.
   // TypeScript-private rather than #private: the engine compiles plain fields to faster code, and
   // this is its hottest spot.
-  private paper: Written[] = new Array<Written>(SHEET)
-  private from = 0
+  private readonly notes: Written[] = new Array<Written>(NOTES)
   private count = 0
+  private turn = 0
+  private rule: Judging = NO_RULE
+  private subject: Subject | undefined = undefined
+  private again: Context | undefined = undefined
   private restsOnAssumption = false
   private failures: readonly Failure[] = NO_FAILURES
   private readonly editions = new Map<Edition, Context>()
-  private checks: Readonly<Record<string, Check>> = {}
   /** @param always facts every judgment of this context rests on */
   constructor(
     readonly site: Site,
@@ -83,36 +89,48 @@ export class Context {
     return context
   }
 
-  begin(rule: { readonly checks: Readonly<Record<string, Check>> }): void {
-    this.checks = rule.checks
+  begin(rule: Judging, subject: Subject): void {
+    this.rule = rule
+    this.subject = subject
+    this.turn++
+    this.count = 0
     this.failures = NO_FAILURES
-    if (this.count > PAPER) {
-      this.paper = new Array<Written>(SHEET)
-      this.count = 0
-    }
-    this.from = this.count
     this.restsOnAssumption = false
     if (this.always.length > 0) this.rest(this.always)
   }
 
   /** The value of a fact, or undefined where nobody has seen it. Either way it is noted. */
   ask<V>(fact: Fact<V> | Unseen): V | undefined {
-    this.paper[this.count++] = fact as FactRef
+    this.notes[this.count++] = fact as FactRef
     if (fact.state !== 'known') return undefined
     if (fact.grade === 'assumed') this.restsOnAssumption = true
     return fact.value
   }
 
-  /** Notes facts that a walk over the site rested on. The list is kept as it is, and must not grow afterwards. */
+  /** Notes facts that a walk over the site rested on. The list must not grow before the judgment has ended. */
   rest(refs: readonly FactRef[]): void {
     if (refs.length === 0) return
-    this.paper[this.count++] = refs
+    this.notes[this.count++] = refs
     if (isAssumedIn(refs)) this.restsOnAssumption = true
   }
 
   /** What has been asked so far, as a copy of its own. */
   get asked(): readonly FactRef[] {
-    return listed(this.paper, this.from, this.count)
+    const facts: FactRef[] = []
+    for (let i = 0; i < this.count; i++) {
+      const written = this.notes[i] as Written
+      if ('state' in written) facts.push(written)
+      else for (const fact of written) facts.push(fact)
+    }
+    return facts
+  }
+
+  askedBy(ruling: Ruling): readonly FactRef[] {
+    if (ruling.turn === this.turn) return this.asked
+    const again = (this.again ??= new Context(this.site, this.always))
+    again.begin(ruling.rule, ruling.subject)
+    ruling.rule.judge(ruling.subject as never, again as never)
+    return again.asked
   }
 
   /**
@@ -125,19 +143,14 @@ export class Context {
   }
 
   private failure(id: string, data: Slots, detail: FailureDetail): Failure {
-    const check = this.checks[id]
+    const check = this.rule.checks[id]
     if (!check) throw new Error(`The rule has no check ${id}`)
-    const danger =
-      detail.danger ?? (typeof check.danger === 'number' ? check.danger : check.danger[1])
-    const says = say(check.says, data)
-    // Most failures carry no more than their sentence, and spreading is what takes long here.
-    return detail === NO_DETAIL ? { id, data, says, danger } : { ...detail, id, data, says, danger }
+    return new Failure(id, data, check, detail)
   }
 
   /** Fails by a failure that was made once, for what many things fail alike. */
   faultAlike(failures: readonly [Failure]): Verdict {
-    const [{ says, working }] = failures
-    return this.ruling('fault', says, working, { failures }) as Verdict
+    return this.ruling('fault', undefined, undefined, { failures }) as Verdict
   }
 
   /** The check fails, and there is nothing more to look at. */
@@ -152,8 +165,7 @@ export class Context {
       this.failures.length === 1
         ? this.failures
         : [...this.failures].sort((a, b) => b.danger - a.danger)
-    const first = failures[0]!
-    return this.ruling('fault', first.says, first.working, { failures }) as Verdict
+    return this.ruling('fault', undefined, undefined, { failures }) as Verdict
   }
 
   /** A fault, unless one of the named exceptions holds; none of them has been looked for. */
@@ -207,11 +219,12 @@ export class Context {
 
   private ruling(
     outcome: Ruled,
-    why: Step,
-    working: readonly Step[] = NO_STEPS,
+    why: Step | undefined,
+    working?: readonly Step[],
     detail?: Detail,
   ): Ruling {
-    return new Ruling(outcome, why, working, this.paper, this.from, this.count, detail)
+    const { rule, turn, subject } = this
+    return new Ruling(outcome, why, working, detail, this, turn, rule, subject as Subject)
   }
 }
 

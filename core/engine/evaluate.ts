@@ -184,10 +184,10 @@ function isWorse(a: Weighed, b: Weighed): boolean {
  */
 export function evaluate(house: House | Site, rules: readonly Rule[]): Result[] {
   const site = house instanceof Site ? house : new Site(house)
-  const context = new Context(site)
   const results = new Array<Result>(
     rules.reduce((sum, rule) => sum + site.all[rule.subject].length, 0),
   )
+  const context = new Context(site)
   let n = 0
   for (const rule of rules) {
     const subjects = site.all[rule.subject] as readonly Subject[]
@@ -196,18 +196,33 @@ export function evaluate(house: House | Site, rules: readonly Rule[]): Result[] 
   return results
 }
 
+/** Judges like `evaluate`, and hands over each judgment when it is made: what it asked for is at hand then. */
+export function judgeEach(
+  site: Site,
+  rules: readonly Rule[],
+  take: (result: Result) => void,
+): void {
+  const context = new Context(site)
+  for (const rule of rules) {
+    const subjects = site.all[rule.subject] as readonly Subject[]
+    for (let i = 0; i < subjects.length; i++) take(judgeOne(rule, subjects[i]!, context))
+  }
+}
+
 /** One rule on one thing, by the edition in force or by what local law says of this rule. */
 export function judgeOne(rule: Rule, subject: Subject, context: Context): Result {
-  const amendment =
-    context.site.amendments.size > 0 ? context.site.amendments.get(rule.id) : undefined
-  if (amendment && !rule.isHazard) return judgeAmended(rule, subject, context, amendment)
-  if (context.site.isEditionOpen) return judgeUnderAll(rule, subject, context)
+  const { site } = context
+  if (site.hasAmendments && !rule.isHazard) {
+    const amendment = site.amendments.get(rule.id)
+    if (amendment) return judgeAmended(rule, subject, context, amendment)
+  }
+  if (site.isEditionOpen) return judgeUnderAll(rule, subject, context)
   return judgeUnder(rule, subject, context)
 }
 
 /** One rule on one thing by the edition of the site. */
 function judgeUnder(rule: Rule, subject: Subject, context: Context): Result {
-  context.begin(rule)
+  context.begin(rule, subject)
   let verdict: Verdict
   try {
     verdict = rule.judge(subject as never, context)
@@ -230,7 +245,7 @@ function judgeUnderAll(rule: Rule, subject: Subject, context: Context): Result {
   const isAlike = results.every(r => r.outcome === newest.outcome)
   if (isAlike || results.every(r => NO_FAULT.has(r.outcome))) return newest
   const { edition } = context.site.premises.facts
-  context.begin(rule)
+  context.begin(rule, subject)
   context.rest(newest.verdict.asked)
   const { failure } = newest
   // A fault in this edition and in every one after it.
@@ -238,7 +253,7 @@ function judgeUnderAll(rule: Rule, subject: Subject, context: Context): Result {
   const isFault = newest.outcome === 'fault' && failure !== undefined
   const verdict = isFault
     ? context.faultUnless(failure.id, failure.data, {
-        ...failure,
+        ...failure.detail,
         unless: [`the edition in force here is older than ${since}`],
         ask: edition,
       })
@@ -247,7 +262,16 @@ function judgeUnderAll(rule: Rule, subject: Subject, context: Context): Result {
         [],
         [edition, ...results.flatMap(r => r.missing)],
       )
-  return new Result(rule, subject, verdict, context.site)
+  return new Result(rule, subject, listed(verdict), context.site)
+}
+
+/**
+ * Lists what was asked for now, where it is not the rule alone that asked: judged again, the rule would not ask for
+ * the edition or the local law.
+ */
+function listed(verdict: Verdict): Verdict {
+  void verdict.asked
+  return verdict
 }
 
 /** Local law can take a rule away or hold another edition of it; it takes away no hazard. 90.4. */
@@ -257,7 +281,7 @@ function judgeAmended(
   context: Context,
   amendment: Subject<'amendment'>,
 ): Result {
-  context.begin(rule)
+  context.begin(rule, subject)
   const law = [
     amendment.facts.rule,
     amendment.facts.effect,
@@ -271,15 +295,17 @@ function judgeAmended(
     return new Result(
       rule,
       subject,
-      context.na(say('Not enforced here: {source}', { source })),
+      listed(context.na(say('Not enforced here: {source}', { source }))),
       context.site,
     )
   if (asIn === undefined)
     return new Result(
       rule,
       subject,
-      context.undecided(
-        say('Local law changes this rule ({source}); how has not been read', { source }),
+      listed(
+        context.undecided(
+          say('Local law changes this rule ({source}); how has not been read', { source }),
+        ),
       ),
       context.site,
     )

@@ -4,7 +4,7 @@ import { neutralGroupOf } from '../derive/neutrals'
 import type { Context } from './context'
 import { defineRule, type Rule } from './rule'
 import { say } from './say'
-import type { Check, Danger, Verdict } from './verdict'
+import { Failure, type Check, type Danger, type Verdict } from './verdict'
 
 /** What one value of the field means. */
 export type Meaning =
@@ -99,9 +99,8 @@ export function lookUp<K extends Kind, F extends FieldName<K>>(row: LookUp<K, F>
     }
     const { danger, check = first, since } = meaning
     const data = slots(says[check]) ?? {}
-    const step = say(says[check] ?? '', data)
-    const failure = { id: check, data, says: step, danger, ...(since !== undefined && { since }) }
-    const failures = [failure] as const
+    const detail = since === undefined ? {} : { since }
+    const failures = [new Failure(check, data, { danger, says: says[check] ?? '' }, detail)] as const
     return c => c.faultAlike(failures)
   }
 

@@ -1,7 +1,8 @@
-import type { FactRef } from '../model/house'
-import type { Slots, Step } from './say'
+import type { FactRef, Subject } from '../model/house'
+import { say, type Slots, type Step } from './say'
 
 const NO_FAILURES: readonly Failure[] = []
+const NO_STEPS: readonly Step[] = []
 
 /** How a judgment ends, for whoever reads it; worst first. */
 export const OUTCOMES = ['fault', 'allowed', 'undecided', 'clear', 'n/a'] as const
@@ -31,13 +32,10 @@ export interface Check {
   /** The sentence of a failure, with its data in braces. */
   readonly says: string
 }
-/** A check that does not hold. */
-export interface Failure {
-  /** Message id: the name of the check in its rule. */
-  readonly id: string
-  readonly data: Slots
-  readonly says: Step
-  readonly danger: Danger
+/** What a failure carries besides its sentence, where it differs from its check or its rule. */
+export interface FailureDetail {
+  /** Only where the check leaves it to the degree. */
+  readonly danger?: Danger
   readonly compare?: Comparison
   readonly working?: readonly Step[]
   /** First edition in which this very thing is a fault, where it differs from the rule's. */
@@ -52,6 +50,48 @@ export interface Failure {
   readonly olderIf?: readonly FactRef[]
   /** Facts that would have settled more than this verdict needed. */
   readonly remark?: Step
+}
+/** A check that does not hold. Its sentence is made when somebody reads it: most are counted only. */
+export class Failure implements FailureDetail {
+  constructor(
+    /** Message id: the name of the check in its rule. */
+    readonly id: string,
+    readonly data: Slots,
+    private readonly check: Check,
+    readonly detail: FailureDetail,
+  ) {}
+
+  get says(): Step {
+    return say(this.check.says, this.data)
+  }
+  get danger(): Danger {
+    const { danger } = this.check
+    return this.detail.danger ?? (typeof danger === 'number' ? danger : danger[1])
+  }
+  get compare(): Comparison | undefined {
+    return this.detail.compare
+  }
+  get working(): readonly Step[] | undefined {
+    return this.detail.working
+  }
+  get since(): number | undefined {
+    return this.detail.since
+  }
+  get lawfulBefore(): number | undefined {
+    return this.detail.lawfulBefore
+  }
+  get broughtBy(): readonly string[] | undefined {
+    return this.detail.broughtBy
+  }
+  get isSinceOpen(): boolean | undefined {
+    return this.detail.isSinceOpen
+  }
+  get olderIf(): readonly FactRef[] | undefined {
+    return this.detail.olderIf
+  }
+  get remark(): Step | undefined {
+    return this.detail.remark
+  }
 }
 /** Every way it can still be is a fault, but for named exceptions; one question settles it. */
 export interface Lean {
@@ -105,37 +145,42 @@ export interface Detail {
   readonly lacks?: readonly FactRef[] | 'open' | 'assumed'
 }
 
-/** What a judgment wrote down: facts, and lists of facts a walk rested on. */
-export type Written = FactRef | readonly FactRef[]
-/** The facts of a stretch of paper, one after another. */
-export function listed(paper: readonly Written[], from: number, to: number): readonly FactRef[] {
-  const facts: FactRef[] = []
-  for (let i = from; i < to; i++) {
-    const written = paper[i] as Written
-    if ('state' in written) facts.push(written)
-    else for (const fact of written) facts.push(fact)
-  }
-  return facts
+/** The part of a rule that judging needs. */
+export interface Judging {
+  readonly checks: Readonly<Record<string, Check>>
+  judge(subject: never, c: never): Verdict
 }
-
+/** Where a judgment was made: it says what a rule asked for, as long as it remembers, or by judging again. */
+export interface Witness {
+  askedBy(ruling: Ruling): readonly FactRef[]
+}
 /**
- * A verdict as the reader makes it: what it asked stays where it was written, and is listed when
- * somebody wants the list.
+ * A verdict as the reader makes it. What was asked for on the way is listed when somebody wants the list: most
+ * judgments are only counted.
  */
 export class Ruling {
-  private listed: readonly FactRef[] | undefined = undefined
+  private list: readonly FactRef[] | undefined = undefined
   constructor(
     readonly outcome: Ruled,
-    readonly why: Step,
-    readonly working: readonly Step[],
-    private readonly paper: readonly Written[],
-    private readonly from: number,
-    private readonly to: number,
+    /** Undefined where the first failure says it. */
+    private readonly conclusion: Step | undefined,
+    private readonly steps: readonly Step[] | undefined,
     private readonly detail: Detail | undefined,
+    private readonly witness: Witness,
+    /** Which judgment of the witness this is. */
+    readonly turn: number,
+    readonly rule: Judging,
+    readonly subject: Subject,
   ) {}
 
+  get why(): Step {
+    return this.conclusion ?? this.failures[0]!.says
+  }
+  get working(): readonly Step[] {
+    return this.steps ?? this.detail?.failures?.[0]!.working ?? NO_STEPS
+  }
   get asked(): readonly FactRef[] {
-    return (this.listed ??= listed(this.paper, this.from, this.to))
+    return (this.list ??= this.witness.askedBy(this))
   }
   get failures(): readonly Failure[] {
     return this.detail?.failures ?? NO_FAILURES

@@ -1,6 +1,6 @@
 import { Site } from '../derive/site'
 import { Context } from '../engine/context'
-import { evaluate, judgeOne, type Result } from '../engine/evaluate'
+import { judgeEach, judgeOne, type Result } from '../engine/evaluate'
 import type { Rule } from '../engine/rule'
 import type { Step } from '../engine/say'
 import type { Severity } from '../engine/severity'
@@ -124,7 +124,7 @@ export class LiveAssessment {
     gone: string[],
   ): void {
     const present = new Set<string>()
-    for (const result of evaluate(site, RULES)) {
+    judgeEach(site, RULES, result => {
       const key = resultKey(result.rule.id, result.subject.id)
       present.add(key)
       this.#settle(
@@ -136,7 +136,7 @@ export class LiveAssessment {
           : 'perhaps',
         changed,
       )
-    }
+    })
     for (const [key, entry] of this.#entries) {
       if (present.has(key)) continue
       this.#forget(entry)

@@ -7,7 +7,7 @@ import { evaluate } from '../engine/evaluate'
 import { FIELDS, fieldOf, type Kind } from '../model/fields'
 import { PREMISES_ID, valueOf, type Subject } from '../model/house'
 import type { Severity } from '../engine/severity'
-import { Site } from '../derive/site'
+import { Question, Site } from '../derive/site'
 import { Ledger } from '../model/ledger'
 import type { Observation } from '../model/observation'
 import { RULES } from '../rules'
@@ -216,8 +216,9 @@ export function placesOf(answers: Site): readonly PracticePlace[] {
   }
   return [...places].map(([id, place]) => ({ id, ...place }))
 }
+const THINGS = new Question<ReadonlyMap<string, PracticeThing>>()
 const thingsOf = (answers: Site): ReadonlyMap<string, PracticeThing> => {
-  const kept = answers.kept<ReadonlyMap<string, PracticeThing>>('practice things')
+  const kept = answers.kept(THINGS)
   let things = kept.get('all')
   if (!things) {
     things = new Map(placesOf(answers).flatMap(p => p.things.map(t => [t.id, t] as const)))
