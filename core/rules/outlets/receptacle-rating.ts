@@ -79,24 +79,23 @@ export const receptacleRating = defineRule({
       return c.undecided(
         say('15 A on 20 A: right for a duplex or with others, wrong for a single one alone'),
       )
-    const others = c.site
-      .outletsOf(circuit!)
-      .filter(p => p !== outlet && c.ask(p.facts.type) === 'receptacle').length
-    const unseen = c.site
-      .outletsOf(circuit!)
-      .filter(p => p !== outlet && c.ask(p.facts.type) === undefined)
+    const others = c.site.outletsOf(circuit!).filter(p => p !== outlet)
+    const types = others.map(p => c.ask(p.facts.type))
+    if (isSingle) c.rest(others.map(p => p.facts.circuit))
+    if (!isSingle || types.includes('receptacle'))
+      return c.clear(say('15 A receptacles on a 20 A circuit with more than one'), [], compare)
+    const unseen = others.filter((_, i) => types[i] === undefined)
     const adrift = [
       ...unseen,
       ...c.site.all.outlet.filter(p => p !== outlet && c.ask(p.facts.circuit) === undefined),
     ]
-    if (isSingle && others === 0 && adrift.length > 0)
+    if (adrift.length > 0)
       return c.undecided(
         say('Alone on its circuit, unless an outlet nobody has traced is on it'),
         [],
         adrift.map(p => p.facts[unseen.includes(p) ? 'type' : 'circuit']),
       )
-    if (isSingle && others === 0) return c.fault('single-too-small', { amps, rating }, { compare })
-    return c.clear(say('15 A receptacles on a 20 A circuit with more than one'), [], compare)
+    return c.fault('single-too-small', { amps, rating }, { compare })
   },
 })
 
