@@ -1,4 +1,4 @@
-import type { Subject } from '../model/house'
+import { whereSeen, type Subject } from '../model/house'
 import { Question, type Site } from './site'
 import { Trail, type Walked } from './trail'
 
@@ -17,6 +17,10 @@ function walkBond(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> 
   const trail = new Trail()
   const means = trail.ask(enclosure.facts.bondMeans)
   let value: boolean | undefined = means === undefined ? undefined : means !== 'none'
+  // A wire that somebody followed to no other end bonds nothing.
+  const { jumperLandsOn } = enclosure.facts
+  if (means === 'wire jumper' && whereSeen(jumperLandsOn) && trail.ask(jumperLandsOn) === 'nothing')
+    value = false
   if (value !== true) {
     for (const bar of site.children(enclosure, 'bar')) {
       const role = trail.ask(bar.facts.role)

@@ -17,6 +17,11 @@ export const BOND_CHECKS = {
     says: 'The bond ends on {where}: that is no bond to the service',
   },
   'too-small': { danger: 2, says: 'Bond of {size} {metal}; {required} required' },
+  'clamp-hidden': { danger: 1, says: 'The clamp of the bond is behind a finish, out of reach' },
+  'clamp-on-paint': { danger: 2, says: 'The clamp of the bond sits on paint or a coating' },
+  'aluminum-near-earth': { danger: 2, says: 'Aluminum bond within 18 in. of the earth' },
+  unprotected: { danger: 1, says: '8 AWG bond without raceway or armor' },
+  spliced: { danger: 2, says: 'Bond spliced other than with a listed connector' },
 } as const
 
 /** Ends that reach the neutral and the electrode of the service. 250.104(A), (B). */
@@ -29,6 +34,8 @@ const AT_SERVICE = new Set([
 ])
 
 type Piping = 'water piping' | 'gas piping'
+/** What is bonded to the service itself. */
+type Bonded = Piping | 'building steel'
 /** Whether a bond to the piping was found: as somebody says, or because one is on record. */
 export function bondFound(what: Piping, c: Context): 'found' | 'none found' | undefined {
   const { facts } = c.site.premises
@@ -76,12 +83,30 @@ export function bondTo(
     : c.undecided()
 }
 
+/**
+ * What somebody saw against the run of a bond, from its clamp to its other end. Whoever looked at the clamp and
+ * followed the bond would have said so: nothing of it is asked for. 250.8, 250.12, 250.64(A), (B), 250.104.
+ */
+export function noteRun(bond: Subject<'bond'>, c: Context): void {
+  const { facts } = bond
+  const what = c.ask(facts.to)
+  const place = whereSeen(facts.clampPlace) && c.ask(facts.clampPlace)
+  if (place === 'behind a finish' && what !== 'communications') c.fails('clamp-hidden')
+  if (place === 'on paint or a coating') c.fails('clamp-on-paint')
+  if (whereSeen(facts.isSpliced) && c.ask(facts.isSpliced)) c.fails('spliced')
+  if (what !== 'water piping' && what !== 'building steel') return
+  const isNear = whereSeen(facts.isNearEarth) && c.ask(facts.isNearEarth)
+  if (isNear && c.ask(facts.metal) === 'aluminum') c.fails('aluminum-near-earth')
+  const isProtected = whereSeen(facts.isProtected) === undefined || c.ask(facts.isProtected)
+  if (isProtected === false && c.ask(facts.size) === '8') c.fails('unprotected')
+}
+
 /** Notes what is wrong with one bond; false where something about it has not been seen. */
-function isSettled(
+export function isSettled(
   bond: Subject<'bond'>,
-  what: 'water piping' | 'gas piping',
+  what: Bonded,
   c: Context,
-  least: Readonly<Record<'copper' | 'aluminum', Size>> | undefined,
+  least?: Readonly<Record<'copper' | 'aluminum', Size>>,
 ): boolean {
   const connection = c.ask(bond.facts.connection)
   const size = c.ask(bond.facts.size)
@@ -92,12 +117,13 @@ function isSettled(
     ? undefined
     : least
       ? least[metal]
-      : what === 'water piping'
-        ? waterSize(c, metal)
-        : gasSize(metal)
+      : what === 'gas piping'
+        ? gasSize(metal)
+        : bySupply(c, metal)
   if (size && metal && required && sizeIndex(size) < sizeIndex(required))
     c.fails('too-small', { size: sizeName(size), metal, required: sizeName(required) })
   const lands = landing(bond, c)
+  noteRun(bond, c)
   return Boolean(connection && size && metal && required) && lands
 }
 
@@ -135,7 +161,8 @@ export function isBondedByElectrode(c: Context): boolean {
   })
 }
 
-function waterSize(c: Context, metal: 'copper' | 'aluminum'): Size | undefined {
+/** Sized by the service conductors, as for water piping. 250.104(A)(1), (C), 250.102(C). */
+function bySupply(c: Context, metal: 'copper' | 'aluminum'): Size | undefined {
   const service = c.site.all.enclosure.find(e => roleOf(c.site, e).value === 'service')
   if (!service) return undefined
   c.rest(roleOf(c.site, service).rests)

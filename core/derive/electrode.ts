@@ -1,4 +1,4 @@
-import type { Subject } from '../model/house'
+import { whereSeen, type Subject } from '../model/house'
 import { sizeName } from '../tables/allowed-device'
 import { sizeIndex } from '../tables/ampacity'
 import { electrodeConductorSize } from '../tables/grounding'
@@ -15,6 +15,7 @@ export interface ElectrodeFault {
     | 'aluminum-near-earth'
     | 'unprotected'
     | 'connection'
+    | 'clamp-hidden'
     | 'spliced'
     | 'no-jumper'
     | 'too-small'
@@ -82,6 +83,9 @@ function look(site: Site, electrode: Subject<'electrode'>, enclosure: Subject<'e
   if (connection === 'loose' || connection === 'corroded' || connection === 'not a listed clamp')
     fail('connection', { connection })
   if (isSpliced) fail('spliced')
+  // A rod or a footing may hide its clamp; that of a pipe or of steel stays in reach. 250.68(A).
+  const place = whereSeen(facts.clampPlace) && trail.ask(facts.clampPlace)
+  if (place === 'behind a finish') fail('clamp-hidden')
   if (isJumpered === false) fail('no-jumper')
   const least =
     service && serviceMetal && metal && type && !isForbidden(type)

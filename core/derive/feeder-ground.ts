@@ -1,5 +1,5 @@
 import { of, open, settled, type Conclusion } from '../conclusions/truth'
-import type { Subject } from '../model/house'
+import { whereSeen, type Subject } from '../model/house'
 import { Question, type Site } from './site'
 
 /** How the way back for a fault runs beside a conductor. */
@@ -26,9 +26,19 @@ export function feederGroundOf(site: Site, feeder: Subject<'feeder'>): Conclusio
   return answer
 }
 
+/** A ground that runs with the feeder and that somebody saw to land on nothing at one end. 250.148, 408.40. */
+export function isGroundAdrift(feeder: Subject<'feeder'>): boolean {
+  const ends = whereSeen(feeder.facts.egcEnds)?.value
+  return ends !== undefined && ends !== 'at both ends'
+}
+
 function decide(feeder: Subject<'feeder'>): Conclusion<GroundingPath> {
   const egc = of<string>(feeder.facts.egc)
   if (egc.state === 'open') return open(egc.missing, undefined, egc.rests)
+  if (egc.value === 'wire' && isGroundAdrift(feeder)) {
+    const ends = of<string>(feeder.facts.egcEnds)
+    return settled('none', [...egc.rests, ...ends.rests])
+  }
   if (egc.value !== 'metal raceway or armor')
     return settled(egc.value === 'wire' ? 'wire' : 'none', egc.rests)
   const wiring = of<string>(feeder.facts.wiring)

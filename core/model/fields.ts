@@ -178,6 +178,7 @@ const ROOM_USES = [
   'damp or wet room',
 ] as const
 
+const JUMPER_ENDS = ['sound', 'loose', 'corroded', 'not a listed lug'] as const
 const EGCS = ['wire', 'metal raceway or armor', 'none'] as const
 
 const conductor = (stage: Stage) => ({
@@ -853,6 +854,20 @@ export const FIELDS = {
       ['copper', 'aluminum'] as const,
       at('cover off', 'See whether the bonding wire is copper or aluminum', 'flashlight'),
     ),
+    jumperLandsOn: choice(
+      'main bonding jumper lands on',
+      ['enclosure', 'ground bar', 'nothing'] as const,
+      at(
+        'cover off',
+        'Follow the bonding wire from the neutral bar to its other end',
+        'flashlight',
+      ),
+    ),
+    jumperConnection: choice(
+      'ends of the main bonding jumper',
+      JUMPER_ENDS,
+      at('cover off', 'Look at both ends of the bonding wire', 'flashlight'),
+    ),
     supplyJumperSize: choice(
       'supply-side jumper size',
       SIZES,
@@ -863,6 +878,16 @@ export const FIELDS = {
       'supply-side jumper metal',
       ['copper', 'aluminum'] as const,
       at('cover off', 'See whether the jumper of the bushing is copper or aluminum', 'flashlight'),
+    ),
+    supplyJumperLandsOn: choice(
+      'supply-side jumper lands on',
+      ['neutral bar', 'ground bar', 'enclosure', 'nothing'] as const,
+      at('cover off', 'Follow the jumper from the bushing to its other end', 'flashlight'),
+    ),
+    supplyJumperConnection: choice(
+      'ends of the supply-side jumper',
+      JUMPER_ENDS,
+      at('cover off', 'Look at both ends of the jumper of the bushing', 'flashlight'),
     ),
     serviceRaceway: choice(
       'service conductors enter in',
@@ -1223,6 +1248,15 @@ export const FIELDS = {
         'flashlight',
       ),
     ),
+    egcEnds: choice(
+      'grounding conductor lands',
+      ['at both ends', 'not where it starts', 'not where it ends'] as const,
+      at(
+        'cover off',
+        'See at both ends whether the ground of the feeder is on a bar',
+        'flashlight',
+      ),
+    ),
     carriesWholeDwelling: flag(
       'carries the whole load of the dwelling',
       at('cover off', 'See whether everything in the dwelling is fed through it'),
@@ -1314,6 +1348,11 @@ export const FIELDS = {
       'connection',
       ['sound', 'loose', 'corroded', 'not a listed clamp'] as const,
       at('outside', 'Look at the clamp and try it by hand'),
+    ),
+    clampPlace: choice(
+      'place of its clamp',
+      ['in reach', 'buried or encased', 'behind a finish'] as const,
+      at('outside', 'See whether the clamp can be reached without opening anything'),
     ),
     isNearEarth: flag(
       'aluminum ends within 18 in. of the earth',
@@ -1430,6 +1469,30 @@ export const FIELDS = {
         'on the corrugated tubing itself',
       ] as const,
       at('outside', 'Look at the clamp and try it by hand'),
+    ),
+    clampPlace: choice(
+      'place of its clamp',
+      ['bare metal, in reach', 'on paint or a coating', 'behind a finish'] as const,
+      at('outside', 'See what the clamp sits on, and whether it can be reached', 'flashlight'),
+    ),
+    lengthFt: number(
+      'length of the bond',
+      'ft',
+      0,
+      500,
+      at('outside', 'Measure along the bond from its clamp to where it lands', 'tape'),
+    ),
+    isNearEarth: flag(
+      'aluminum ends within 18 in. of the earth',
+      at('outside', 'Aluminum or copper-clad: how high above the soil does it end?', 'tape'),
+    ),
+    isProtected: flag(
+      'runs protected',
+      at('outside', 'See whether it runs in raceway or armor, or out of harm’s way'),
+    ),
+    isSpliced: flag(
+      'spliced other than with a listed connector',
+      at('outside', 'Follow the bond its whole length'),
     ),
     year: year('year put in', at('before', 'Ask for the permit')),
   },

@@ -5,6 +5,7 @@ export const RULE_IDS = [
   'aluminum-at-unmarked-device',
   'appliance-disconnect',
   'appliance-overcurrent',
+  'bond-unsound',
   'bonding-jumper-size',
   'bootleg-ground',
   'borrowed-neutral',

@@ -4,7 +4,7 @@ import { readStateOf } from '../derive/readings'
 import { ruleById } from '../rules'
 import { newCable, ratingAhead } from './cable'
 import type { Change } from './change'
-import { bonded, electrodesOf, newElectrodes } from './electrodes'
+import { bonded, electrodesOf, newElectrodes, remadeBond } from './electrodes'
 import { besidePanel, inReach, isMade, protectAtBreaker, protectFrom, twoPole } from './protect'
 import { feederFrom, SEARCHES } from './searches'
 import type { Work } from './work'
@@ -171,6 +171,7 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   'jumper-isolated-bar': w =>
     w.site.children(w.subject, 'bar').flatMap(b => w.so(b, { isTiedToNeutral: true })),
   'separate-neutral': w => separated(w, w.subject),
+  'land-feeder-ground': here({ egcEnds: 'at both ends' }),
   'new-four-wire-feeder': w => {
     const feeder = feederFrom(w)
     if (!feeder) return undefined
@@ -268,10 +269,18 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
     ...w.so(o, { ...MEASURED_RIGHT, isBoxOpened: true }),
   ]),
   'bond-water': w => [...w.here({ waterBond: 'found' }), ...bonded(w, 'water piping', '4')],
+  'remake-bond': remadeBond,
   'bond-piping': w => [...w.here({ gasBond: 'found' }), ...bonded(w, 'gas piping', '6')],
   'gec-to-neutral': w => electrodesOf(w).flatMap(e => w.so(e, { landsOn: 'neutral bar' })),
   'electrode-clamp': w =>
-    electrodesOf(w).flatMap(e => w.so(e, { connection: 'sound', isJumpered: true, clampFt: 3 })),
+    electrodesOf(w).flatMap(e =>
+      w.so(e, {
+        connection: 'sound',
+        clampPlace: 'in reach',
+        isJumpered: true,
+        clampFt: 3,
+      }),
+    ),
   'second-rod': w =>
     electrodesOf(w)
       .filter(e => valueOf(e, 'type') === 'rod')
@@ -299,7 +308,10 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   'closet-light': here({ lampKind: 'recessed, enclosed', clearanceIn: 12 }),
   'install-electrodes': newElectrodes,
   'building-electrode': here({ electrode: 'found' }),
-  'bonding-bushing': here({ racewayBond: 'bonding bushing or jumper' }),
+  'bonding-bushing': here({
+    racewayBond: 'bonding bushing or jumper',
+    supplyJumperLandsOn: 'neutral bar',
+  }),
   'fit-surge': here({ surge: 'present' }),
   'pull-white-neutral': here({ isColorMadeWhite: false }),
   'add-required-circuit': w =>

@@ -38,6 +38,27 @@ export const newElectrodes = (w: Work): Change[] => [
 
 export const electrodesOf = (w: Work): readonly Subject<'electrode'>[] =>
   w.site.all.electrode.filter(e => valueOf(e, 'landsIn') === w.subject.id)
+/** The run of a bond that is made anew. */
+const RUN: Facts = {
+  connection: 'sound',
+  clampPlace: 'bare metal, in reach',
+  isNearEarth: false,
+  isProtected: true,
+  isSpliced: false,
+  lengthFt: 20,
+}
+/** A bond of steel or communications made anew, with a conductor large enough for any dwelling. */
+export const remadeBond = (w: Work): Change[] => {
+  const service = w.site.all.enclosure.find(e => valueOf(e, 'marking') === 'service disconnect')
+  return w.here({
+    ...RUN,
+    size: valueOf(w.subject as Subject<'bond'>, 'to') === 'communications' ? '6' : '3/0',
+    metal: 'copper',
+    landsOn: 'grounding electrode conductor',
+    ...(service && { landsIn: service.id }),
+  })
+}
+
 /** A bond that is there, or is put in: sound, and landed on the neutral bar of the service. */
 export function bonded(w: Work, to: string, size: string): Change[] {
   const service = w.site.all.enclosure.find(e => valueOf(e, 'marking') === 'service disconnect')
@@ -46,7 +67,7 @@ export function bonded(w: Work, to: string, size: string): Change[] {
     size,
     metal: 'copper',
     landsOn: 'neutral bar',
-    connection: 'sound',
+    ...RUN,
     ...(service && { landsIn: service.id }),
   }
   const known = w.site.all.bond.filter(b => valueOf(b, 'to') === to)

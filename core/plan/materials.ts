@@ -103,6 +103,8 @@ export const KITS: Readonly<Record<string, Kit>> = {
   'install-electrodes': { parts: ['ground rod', 'rod clamp'], tools: ['rod driver'] },
   'second-rod': { parts: ['ground rod', 'rod clamp'], tools: ['rod driver'] },
   'bond-water': { parts: ['pipe clamp', 'bonding conductor'], tools: [TORQUE] },
+  'remake-bond': { parts: ['listed clamp', 'bonding conductor'], tools: [TORQUE] },
+  'land-feeder-ground': { parts: ['listed ground bar, where none is there'], tools: [TORQUE] },
   'bond-piping': { parts: ['pipe clamp', 'bonding conductor'], tools: [TORQUE] },
   'larger-box': { parts: ['larger old-work box or extension'] },
   'box-extender': { parts: ['listed box extender'] },

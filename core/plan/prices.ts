@@ -91,6 +91,8 @@ export const SAMPLE_PRICES: PriceBook = {
     'install-electrodes': $(90, 150),
     'electrode-conductor': $(60, 90),
     'bond-water': $(30, 60),
+    'remake-bond': $(30, 45),
+    'land-feeder-ground': $(15, 30),
     'bond-piping': $(30, 60),
     relabel: $(2, 45),
     'close-openings': $(3, 10),

@@ -178,6 +178,8 @@ export const SEARCHES: Readonly<Record<string, Search>> = {
         jumperMetal: 'copper',
         supplyJumperSize: size,
         supplyJumperMetal: 'copper',
+        jumperConnection: 'sound',
+        supplyJumperConnection: 'sound',
       }),
     ),
   'larger-ground': largerSize('egcSize', { egc: 'wire', egcMetal: 'copper' }),

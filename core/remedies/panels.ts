@@ -1,6 +1,6 @@
 import type { Truth } from '../conclusions/truth'
 import { builtIn } from '../derive/fault-protection'
-import { feederGroundOf } from '../derive/feeder-ground'
+import { feederGroundOf, isGroundAdrift } from '../derive/feeder-ground'
 import { oldFeederOf } from '../derive/old-feeder'
 import { neutralGroupOf } from '../derive/neutrals'
 import { valueOf, type Subject } from '../model/house'
@@ -245,7 +245,9 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
     needsPermit: true,
     judge(desk) {
       const means = desk.ask(desk.on('enclosure').facts.bondMeans)
-      return means === 'none'
+      const lands = desk.ask(desk.on('enclosure').facts.jumperLandsOn)
+      const isAdrift = means === 'wire jumper' && lands === 'nothing'
+      return means === 'none' || isAdrift
         ? desk.offered('The listed screw, strap or bar of this panel')
         : means === undefined
           ? desk.conditional('See first whether a bond is there')
@@ -329,9 +331,29 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
       desk.rest(path?.rests ?? [])
       if (path === undefined || path.state === 'open')
         return desk.conditional('Needed only where the feeder has no ground')
+      if (isGroundAdrift(feeder!) && desk.ask(feeder!.facts.egc) === 'wire')
+        return desk.refused('A ground runs with the feeder: land it')
       return path.value === 'none'
         ? desk.offered('The feeder has no ground: this comes first')
         : desk.refused('The feeder has a ground already')
+    },
+  }),
+  defineRemedy({
+    id: 'land-feeder-ground',
+    title: 'Land the ground of the feeder at both ends',
+    gives: 'A way back for a fault, with what is there already',
+    steps: [
+      'Where it starts: on the ground bar, or at the service on the bar that is bonded',
+      'Where it ends: on a ground bar bonded to the enclosure, apart from the neutral',
+    ],
+    cautions: ['Line side stays live: test before touching'],
+    tests: ['Ground impedance at the sub-panel'],
+    judge(desk) {
+      const feeder = feederOf(desk)
+      if (!feeder || desk.ask(feeder.facts.egc) !== 'wire') return undefined
+      return isGroundAdrift(feeder)
+        ? desk.offered('A ground runs with the feeder and lands on nothing at one end')
+        : undefined
     },
   }),
   defineRemedy({

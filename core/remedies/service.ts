@@ -288,8 +288,10 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     judge: desk =>
       desk.failure('clamp-far-inside')
         ? desk.offered('Within 5 ft of where the pipe enters the building')
-        : desk.failure('connection', 'no-jumper')
-          ? desk.offered('At the electrode that is loose, corroded or without its jumper')
+        : desk.failure('connection', 'no-jumper', 'clamp-hidden')
+          ? desk.offered(
+              'At the electrode that is loose, corroded, out of reach or without its jumper',
+            )
           : desk.refused('The connections seen are sound'),
   }),
   defineRemedy({
@@ -364,8 +366,9 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     tests: ['Neutral bar to enclosure: continuity'],
     judge(desk) {
       const failed = desk.failure('main-too-small', 'supply-too-small')
-      return failed
-        ? desk.offered('{least} or larger', { least: String(failed.data.least) })
+      if (failed) return desk.offered('{least} or larger', { least: String(failed.data.least) })
+      return desk.failure('main-connection', 'supply-connection')
+        ? desk.offered('Made up anew, both ends on bright metal under a listed lug')
         : undefined
     },
   }),
@@ -410,6 +413,17 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     ],
     tests: ['Clamp reading near 0 A'],
     judge: always('Clamp where it stays accessible'),
+  }),
+  defineRemedy({
+    id: 'remake-bond',
+    title: 'Make the bond anew',
+    gives: 'Steel and communications at the voltage of everything around them',
+    steps: [
+      'Listed clamp on bare metal, where it stays in reach',
+      'As short as it can be, without a splice, to the service, its electrode conductor or the bonding termination',
+    ],
+    tests: ['Continuity from clamp to service'],
+    judge: always('From the clamp to where it lands'),
   }),
   defineRemedy({
     id: 'appliance-ground-for-gas',

@@ -35,6 +35,7 @@ import { loadOverCircuit } from './circuits/load-over-circuit'
 import { applianceOvercurrent } from './circuits/appliance-overcurrent'
 import { branchGroundSize } from './conductors/branch-ground-size'
 import { feederGroundSize } from './conductors/feeder-ground-size'
+import { bondUnsound } from './service/bond-unsound'
 import { bondingJumperSize } from './service/bonding-jumper-size'
 import { serviceConductor } from './service/service-conductor'
 import { electrodeConductor } from './service/electrode-conductor'
@@ -121,6 +122,7 @@ export const RULES: readonly Rule[] = [
   feederGroundSize,
   branchGroundSize,
   waterBond,
+  bondUnsound,
   gasBond,
   csstBond,
   serviceOverSix,

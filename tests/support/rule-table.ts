@@ -177,7 +177,13 @@ export const isSetting = (kind: string, field: string): boolean =>
   (kind === 'breaker' && field === 'half') ||
   // A load runs with the others unless somebody saw the controller that holds it off.
   (kind === 'circuit' && field === 'isHeldOff') ||
-  (kind === 'feeder' && field === 'fromTerminals') ||
+  (kind === 'feeder' && (field === 'fromTerminals' || field === 'egcEnds')) ||
+  // What is wrong with the run of a bond or the ends of a jumper speaks where somebody saw it.
+  (kind === 'bond' &&
+    ['clampPlace', 'lengthFt', 'isNearEarth', 'isProtected', 'isSpliced'].includes(field)) ||
+  (kind === 'electrode' && field === 'clampPlace') ||
+  (kind === 'enclosure' &&
+    /^(jumper|supplyJumper)(LandsOn|Connection)$/.test(field)) ||
   (kind === 'amendment' && field === 'rule') ||
   kind === 'override' ||
   field === 'work'

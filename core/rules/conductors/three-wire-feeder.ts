@@ -1,5 +1,5 @@
 import { all, type Truth } from '../../conclusions/truth'
-import { feederGroundOf } from '../../derive/feeder-ground'
+import { feederGroundOf, isGroundAdrift } from '../../derive/feeder-ground'
 import { oldFeederOf } from '../../derive/old-feeder'
 import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
@@ -18,7 +18,12 @@ export const threeWireFeeder = defineRule({
   fault: 'Feeder without a grounding conductor',
   consequence: 'A fault in the building it feeds may find no safe way back.',
   tags: ['bond'],
-  cites: [{ section: '215.6' }, { section: '250.32(B)' }, { section: '250.142(B)' }],
+  cites: [
+    { section: '215.6' },
+    { section: '250.32(B)' },
+    { section: '250.142(B)' },
+    { section: '408.40' },
+  ],
   checks: {
     'no-ground-no-bond': {
       danger: 4,
@@ -27,6 +32,10 @@ export const threeWireFeeder = defineRule({
     'no-ground-inside-building': {
       danger: 3,
       says: 'No grounding conductor in a feeder inside the building',
+    },
+    'ground-adrift': {
+      danger: 4,
+      says: 'The ground of the feeder lands on nothing ({where}): a fault to metal has no way back',
     },
     'other-path': { danger: 3, says: 'Three-wire feeder beside another metal path' },
     'behind-ground-fault': { danger: 3, says: 'Three-wire feeder behind ground-fault protection' },
@@ -37,6 +46,7 @@ export const threeWireFeeder = defineRule({
   },
   triggers: ['replaced', 'new'],
   remedies: [
+    'land-feeder-ground',
     'new-four-wire-feeder',
     'bond-at-building',
     'nonmetallic-section',
@@ -73,6 +83,8 @@ export const threeWireFeeder = defineRule({
       )
     if (path.value !== 'none')
       return c.clear(say('Grounding conductor: {path}', { path: path.value }))
+    if (isGroundAdrift(feeder) && c.ask(feeder.facts.egc) === 'wire')
+      return c.fault('ground-adrift', { where: c.ask(feeder.facts.egcEnds)! })
     const target = c.site.enclosuresOn(feeder)[0]
     if (!target) {
       // What it feeds is not recorded: perhaps an enclosure nobody has traced, perhaps one in another building.

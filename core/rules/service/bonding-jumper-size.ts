@@ -3,7 +3,7 @@ import { roleOf } from '../../derive/service-role'
 import type { Context } from '../../engine/context'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import type { Fact, Subject, Unseen } from '../../model/house'
+import { whereSeen, type Fact, type Subject, type Unseen } from '../../model/house'
 import { sizeName } from '../../tables/allowed-device'
 import { sizeIndex, type Size, type TableMetal } from '../../tables/ampacity'
 import { electrodeConductorSize } from '../../tables/grounding'
@@ -13,11 +13,16 @@ export const bondingJumperSize = defineRule({
   id: 'bonding-jumper-size',
   family: 'service',
   subject: 'enclosure',
-  title: 'Bonding jumpers of the service are of full size',
-  fault: 'Bonding jumper of the service too small',
+  title: 'Bonding jumpers of the service are sound and of full size',
+  fault: 'Bonding jumper of the service too small or unsound',
   consequence: 'In a fault the jumper can melt before anything opens, and leave the metal live.',
   tags: ['bond'],
-  cites: [{ section: '250.28(D)' }, { section: '250.102(C)' }, { section: '250.92(B)' }],
+  cites: [
+    { section: '250.28(D)' },
+    { section: '250.102(C)' },
+    { section: '250.92(B)' },
+    { section: '250.8' },
+  ],
   checks: {
     'main-too-small': {
       danger: 3,
@@ -27,6 +32,8 @@ export const bondingJumperSize = defineRule({
       danger: 3,
       says: 'Jumper of the bonding bushing {size} {metal}; {least} required for {service}',
     },
+    'main-connection': { danger: 3, says: 'Main bonding jumper: {connection}' },
+    'supply-connection': { danger: 3, says: 'Jumper of the bonding bushing: {connection}' },
   },
   triggers: ['replaced', 'new'],
   remedies: ['larger-bonding-jumper'],
@@ -55,19 +62,34 @@ export const bondingJumperSize = defineRule({
     if (role.value === 'service') {
       const means = c.ask(facts.bondMeans)
       if (means === undefined) isOpen = true
-      if (means === 'wire jumper') judgeOne('main-too-small', facts.jumperSize, facts.jumperMetal)
+      if (means === 'wire jumper') {
+        judgeOne('main-too-small', facts.jumperSize, facts.jumperMetal)
+        noteEnds('main-connection', facts.jumperConnection, c)
+      }
     }
     const raceway = c.ask(facts.serviceRaceway)
     const bond = raceway === 'metal raceway' ? c.ask(facts.racewayBond) : undefined
     if (raceway === undefined || (raceway === 'metal raceway' && bond === undefined)) isOpen = true
-    if (bond === 'bonding bushing or jumper')
+    if (bond === 'bonding bushing or jumper') {
       judgeOne('supply-too-small', facts.supplyJumperSize, facts.supplyJumperMetal)
+      noteEnds('supply-connection', facts.supplyJumperConnection, c)
+    }
     if (isOpen) return c.undecided(say('Not every bonding jumper of the service has been gauged'))
     return jumpers === 0
       ? c.na(say('No bonding jumper of wire'))
       : c.clear(say('Bonding jumpers large enough for the service conductors'))
   },
 })
+
+/** What somebody saw at the ends of a jumper; whoever gauges it looks at them. 250.8. */
+function noteEnds(
+  id: 'main-connection' | 'supply-connection',
+  ends: Fact<string> | Unseen,
+  c: Context,
+): void {
+  const connection = whereSeen(ends) && c.ask(ends)
+  if (connection !== undefined && connection !== 'sound') c.fails(id, { connection })
+}
 
 /** Judges one jumper; false where something about it has not been seen, or lies beyond the table. */
 function isSettled(

@@ -1,6 +1,10 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { whereSeen } from '../../model/house'
 import { BOND_CHECKS, bondFound, bondTo } from '../../derive/bonds'
+
+/** Longest bond of corrugated tubing, ft. Fuel-gas code. */
+const MOST_FT = 75
 
 export const csstBond = defineRule({
   id: 'csst-bond',
@@ -14,6 +18,7 @@ export const csstBond = defineRule({
   checks: {
     ...BOND_CHECKS,
     'no-bond': { danger: 3, says: 'Corrugated gas tubing without a bond: lightning can pierce it' },
+    'too-long': { danger: 2, says: 'Bond of {feet} ft; at most {most} ft from tubing to service' },
   },
   triggers: ['replaced', 'new'],
   remedies: ['bond-piping'],
@@ -28,6 +33,11 @@ export const csstBond = defineRule({
     const found = bondFound('gas piping', c)
     if (found === undefined) return c.undecided(say('Nobody has looked for the bond'))
     if (found === 'none found') return c.fault('no-bond')
+    for (const { facts } of c.site.all.bond) {
+      const feet = whereSeen(facts.lengthFt) && c.ask(facts.lengthFt)
+      if (feet !== undefined && feet > MOST_FT && c.ask(facts.to) === 'gas piping')
+        c.fails('too-long', { feet, most: MOST_FT })
+    }
     return bondTo('gas piping', c, { copper: '6', aluminum: '4' })
   },
 })

@@ -25,6 +25,7 @@ export const electrodeConductor = defineRule({
     { section: '250.53(D)(2)' },
     { section: '250.64' },
     { section: '250.66' },
+    { section: '250.68(A)' },
     { section: '250.68(C)(1)' },
     { section: '250.70' },
   ],
@@ -55,6 +56,10 @@ export const electrodeConductor = defineRule({
       says: '8 AWG grounding electrode conductor without raceway or armor',
     },
     connection: { danger: 2, says: 'Electrode connection: {connection}' },
+    'clamp-hidden': {
+      danger: 1,
+      says: 'The clamp of the electrode is behind a finish, out of reach',
+    },
     spliced: {
       danger: 2,
       says: 'Grounding electrode conductor spliced other than by crimp or weld',

@@ -1,6 +1,7 @@
 import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import { whereSeen } from '../../model/house'
 
 export const racewayBonding = defineRule({
   id: 'raceway-bonding',
@@ -11,7 +12,10 @@ export const racewayBonding = defineRule({
   consequence: 'A fault in the service pipe can leave it live, with nothing to open.',
   tags: ['bond'],
   cites: [{ section: '250.92' }],
-  checks: { 'raceway-bond': { danger: 3, says: 'Metal service raceway on {bond}' } },
+  checks: {
+    'raceway-bond': { danger: 3, says: 'Metal service raceway on {bond}' },
+    'jumper-on-nothing': { danger: 3, says: 'The jumper of the bonding bushing ends on nothing' },
+  },
   triggers: ['replaced', 'new'],
   remedies: ['bonding-bushing'],
   traps: [
@@ -30,6 +34,13 @@ export const racewayBonding = defineRule({
     if (raceway !== 'metal raceway') return c.na(say('No metal service raceway'))
     const bond = c.ask(enclosure.facts.racewayBond)
     if (bond === undefined) return c.undecided(say('Whether it is bonded has not been seen'))
+    const { supplyJumperLandsOn } = enclosure.facts
+    if (
+      bond === 'bonding bushing or jumper' &&
+      whereSeen(supplyJumperLandsOn) &&
+      c.ask(supplyJumperLandsOn) === 'nothing'
+    )
+      return c.fault('jumper-on-nothing')
     return bond === 'plain locknuts' || bond === 'nothing'
       ? c.fault('raceway-bond', { bond })
       : c.clear(say('Bonded by {bond}', { bond }))

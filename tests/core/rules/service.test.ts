@@ -464,6 +464,95 @@ ruleTable('csst-bond', {
     row('rigid', service({}, { gasPiping: 'rigid metal' }), 'premises'),
   ],
 })
+const one = (more: Node, premises: Node = {}) =>
+  service(big, premises, bonds({ id: 'bond', ...more }))
+ruleTable('bond-unsound', {
+  clear: [
+    row('steel on 4 Cu behind 2/0 Cu', one({ to: 'building steel' }), 'bond'),
+    row(
+      '8 Cu of communications unprotected',
+      one({ to: 'communications', size: '8', isProtected: false }),
+      'bond',
+    ),
+    row(
+      'communications over 20 ft',
+      one({ to: 'communications', size: '10', lengthFt: 20 }),
+      'bond',
+    ),
+    row(
+      'clamp of communications behind a finish',
+      one({ to: 'communications', size: '10', clampPlace: 'behind a finish' }),
+      'bond',
+    ),
+    row('copper near the earth', one({ to: 'building steel', isNearEarth: true }), 'bond'),
+  ],
+  fault: [
+    row('steel on 8 Cu', one({ to: 'building steel', size: '8' }), 'bond'),
+    row(
+      '8 Cu of steel unprotected',
+      one({ to: 'building steel', size: '8', isProtected: false }),
+      'bond',
+    ),
+    row(
+      'steel on a rod of its own',
+      one({ to: 'building steel', landsIn: undefined, landsOn: 'an electrode of its own' }),
+      'bond',
+    ),
+    row(
+      'loose clamp of communications',
+      one({ to: 'communications', connection: 'loose' }),
+      'bond',
+    ),
+    row(
+      'communications over 21 ft',
+      one({ to: 'communications', lengthFt: 21, year: 2010 }),
+      'bond',
+    ),
+    row(
+      'spliced and on paint',
+      one({ to: 'communications', isSpliced: true, clampPlace: 'on paint or a coating' }),
+      'bond',
+    ),
+    row(
+      'aluminum of steel near the earth',
+      one({ to: 'building steel', size: '2', metal: 'aluminum', isNearEarth: true }),
+      'bond',
+    ),
+    row(
+      'clamp of steel behind a finish',
+      one({ to: 'building steel', clampPlace: 'behind a finish' }),
+      'bond',
+    ),
+    row(
+      'rod of the telephone that nothing joins',
+      one(
+        { to: 'communications', landsOn: 'an electrode of its own' },
+        { electrodesTogether: 'one stands apart' },
+      ),
+      'bond',
+    ),
+  ],
+  undecided: [
+    row('what it bonds not recorded', one({}), 'bond', { missing: ['to'] }),
+    row(
+      'other end of communications not followed',
+      one({ to: 'communications', landsOn: undefined }),
+      'bond',
+      {
+        missing: ['landsOn'],
+      },
+    ),
+    row(
+      'rod of its own, joined or not',
+      one({ to: 'communications', landsOn: 'an electrode of its own' }),
+      'bond',
+      {
+        missing: ['electrodesTogether'],
+      },
+    ),
+  ],
+  inapplicable: [row('water piping', one({ to: 'water piping' }), 'bond')],
+})
 ruleTable('intersystem-termination', {
   clear: [
     row('there', service({}, { intersystem: 'termination with room for three' }), 'premises'),
