@@ -4,7 +4,6 @@ import type { Edition } from '../tables/editions'
 import { say, type Slots, type Step } from './say'
 import {
   Ruling,
-  type Check,
   type Comparison,
   type Detail,
   Failure,

@@ -213,10 +213,11 @@ export class Planner {
     const isHolding = bought.holds && isClean && isKept
     return {
       status:
-        clash.length > 0 || unmetLocks.length > 0
-          ? 'infeasible'
-          : !isHolding
-            ? 'not shown to hold'
+        // What may not hold is said before what is missing: nobody relies on it meanwhile.
+        !isHolding
+          ? 'not shown to hold'
+          : clash.length > 0 || unmetLocks.length > 0
+            ? 'infeasible'
             : left.length > 0
               ? 'out of budget'
               : 'planned',
