@@ -209,7 +209,7 @@ describe('the plan of the demo house', () => {
     expect(errors).toEqual([])
   })
   it('loads the general solver only where a budget buys a set that does not hold', async () => {
-    const random = seeded(77)
+    const random = seeded(23)
     let house: House
     let isHolding: boolean
     do {
@@ -217,7 +217,7 @@ describe('the plan of the demo house', () => {
       const planner = new Planner(house)
       const whole = planner.plan()
       const alone = planner.plan('least-cost', Math.round(whole.total * 0.6))
-      isHolding = whole.choices.length < 2 || alone.proof.gap === 0
+      isHolding = whole.status !== 'planned' || whole.choices.length < 2 || alone.proof.gap === 0
     } while (isHolding)
     const answer = await post(`${server.url}/api/jobs/import`, writeHouse(house))
     const { job } = (await answer.json()) as { job: { id: string } }

@@ -44,7 +44,7 @@ it(`plans of ${TRIALS} random houses: judged again, no fault they cure is left, 
 
 it('a set within a budget that does not hold is passed over, with the general solver at hand', async () => {
   const general = generalSolverOf(await highsLoader())
-  const random = seeded(77)
+  const random = seeded(3)
   let given = 0
   let repaired = 0
   // Such sets are rare: looked for until one is met.
