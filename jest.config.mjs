@@ -25,6 +25,7 @@ export default {
       ...common,
       displayName: 'browser',
       testMatch: ['<rootDir>/tests/e2e/**/*.test.ts'],
+      globalSetup: '<rootDir>/tests/support/demo-template.mjs',
       setupFilesAfterEnv: ['<rootDir>/tests/support/slow.ts'],
     },
   ],

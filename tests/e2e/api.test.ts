@@ -1,5 +1,5 @@
 import { Appended, ErrorBody, Job, JobList } from '#shared/api'
-import { freshDb, makeOwner, post, serve, type Server, type SignedIn } from '../support/app'
+import { demoDb, freshDb, makeOwner, post, serve, type Server, type SignedIn } from '../support/app'
 
 let server: Server
 let me: SignedIn
@@ -276,7 +276,7 @@ describe('bad input of every kind', () => {
 })
 
 it('export and import make the same job again, in both forms', async () => {
-  const demo = await serve({ db: freshDb(), demo: true })
+  const demo = await serve({ db: demoDb(), demo: true })
   try {
     for (const form of ['log', 'house']) {
       const text = await (

@@ -7,7 +7,7 @@ import {
   clickText,
   DEMO,
   faultsOf,
-  freshDb,
+  demoDb,
   hasText,
   lacksText,
   onDisk,
@@ -284,7 +284,7 @@ describe('recording', () => {
     await hasText(page, `${margin} h2`, 'space 2')
   })
   it('keeps what is typed while the server is away, says so, and sends it when it is back', async () => {
-    const db = freshDb()
+    const db = demoDb()
     const own = await serve({ db, demo: true })
     const { page } = await openPage(browser, `${own.url}${DEMO}/panel?at=main`)
     await page.waitForSelector('[data-space="7"]')

@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { main } from '../../cli/main'
-import { freshDb, serve } from '../support/app'
+import { demoDb, serve } from '../support/app'
 import { pagesOf } from '../support/pdf'
 
 const corvit = (...args: string[]) =>
@@ -338,7 +338,7 @@ describe('corvit assess', () => {
     ).toBe(answer.results.length)
   })
   it('works on what the application exports, and says the same as the application', async () => {
-    const server = await serve({ db: freshDb(), demo: true })
+    const server = await serve({ db: demoDb(), demo: true })
     try {
       const { jobs } = (await (await fetch(`${server.url}/api/jobs`)).json()) as {
         jobs: { id: string; makeSafe: number; undecided: number }[]

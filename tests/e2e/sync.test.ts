@@ -8,7 +8,7 @@ import {
   clickText,
   DEMO,
   faultsOf,
-  freshDb,
+  demoDb,
   goTo,
   hasText,
   launch,
@@ -26,7 +26,7 @@ let server: Server
 let db: string
 let browser: Browser
 beforeAll(async () => {
-  db = freshDb()
+  db = demoDb()
   server = await serve({ db, demo: true })
   browser = await launch()
 })

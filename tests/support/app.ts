@@ -1,6 +1,6 @@
-import { mkdtempSync, readFileSync } from 'node:fs'
+import { cpSync, mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { dirname, join } from 'node:path'
 import type { Browser, ConsoleMessage, ElementHandle, Page } from 'puppeteer-core'
 import browserLib from '../../scripts/lib/browser.cjs'
 import serveLib from '../../scripts/lib/serve.cjs'
@@ -19,6 +19,13 @@ export const serve: (options: {
 }) => Promise<Server> = serveLib.serve
 export const launch: () => Promise<Browser> = browserLib.launch
 export const freshDb = (): string => join(mkdtempSync(join(tmpdir(), 'corvit-test-')), 'corvit.db')
+/** A database of its own with the demo houses in it. */
+export function demoDb(): string {
+  const db = freshDb()
+  const template = process.env.CORVIT_TEMPLATE
+  if (template) cpSync(template, dirname(db), { recursive: true })
+  return db
+}
 export const DEMO = '/jobs/demo-sorrel-bank'
 
 /**
@@ -115,7 +122,7 @@ export function withDemo(begun: (server: Server, browser: Browser) => void): voi
   let browser: Browser
   beforeAll(async () => {
     // One address makes the calls of many people here.
-    server = await serve({ db: freshDb(), demo: true, env: { CORVIT_RATE_SCALE: '10' } })
+    server = await serve({ db: demoDb(), demo: true, env: { CORVIT_RATE_SCALE: '10' } })
     browser = await launch()
     begun(server, browser)
   })

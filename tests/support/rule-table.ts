@@ -182,8 +182,7 @@ export const isSetting = (kind: string, field: string): boolean =>
   (kind === 'bond' &&
     ['clampPlace', 'lengthFt', 'isNearEarth', 'isProtected', 'isSpliced'].includes(field)) ||
   (kind === 'electrode' && field === 'clampPlace') ||
-  (kind === 'enclosure' &&
-    /^(jumper|supplyJumper)(LandsOn|Connection)$/.test(field)) ||
+  (kind === 'enclosure' && /^(jumper|supplyJumper)(LandsOn|Connection)$/.test(field)) ||
   (kind === 'amendment' && field === 'rule') ||
   kind === 'override' ||
   field === 'work'
