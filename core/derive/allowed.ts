@@ -1,4 +1,5 @@
 import { absent, type Subject, type FactRef, whereSeen } from '../model/house'
+import { Memo, RUNS_KEPT } from '../model/memo'
 import { allowedDevice, isTabled, type Allowed } from '../tables/allowed-device'
 import { sizeIndex, type Column, type Size, type TableMetal } from '../tables/ampacity'
 import { crowdOf } from './crowd'
@@ -76,7 +77,8 @@ export function tableMetals(
  * only 10 AWG and smaller there. 338.10(B)(4).
  */
 const seCapHangsOnInsulation = (size: Size, edition: number): boolean =>
-  edition >= 2017 ? sizeIndex(size) <= sizeIndex('10') : edition >= 2011
+  edition >= SMALL_SE_SINCE ? sizeIndex(size) <= sizeIndex('10') : edition >= 2011
+const SMALL_SE_SINCE = 2017
 
 // Armored cable in thermal insulation carries its 60 °C value too, 320.80(A); up to 10 AWG the small-conductor limit of
 // 240.4(D) is no higher than that, so nobody is asked there.
@@ -111,6 +113,8 @@ export interface RunValues {
 }
 
 const BOTH: readonly boolean[] = [true, false]
+const TERMINALS: readonly (60 | 75)[] = [60, 75]
+const LOWEST = TERMINALS.slice(0, 1)
 /** A wiring method that says its own insulation needs no print legend. */
 const saysInsulation = (wiring: string | undefined): Column | undefined =>
   wiring === undefined ? undefined : FIXED_INSULATION[wiring]
@@ -127,7 +131,7 @@ export function valuesOf(run: RunFacts, edition: number): RunValues {
       : [isInInsulation]
     : wiring === undefined
       ? BOTH
-      : [CAPPED_CABLES.has(wiring) || (wiring === 'SE' && edition < 2011)]
+      : [CAPPED_CABLES.has(wiring) || (wiring === 'SE' && edition < SMALL_SE_SINCE)]
   const insulation = saysInsulation(wiring) ?? run.insulationC
   const isCapped = caps.length === 1 && caps[0] === true
   return {
@@ -135,7 +139,8 @@ export function valuesOf(run: RunFacts, edition: number): RunValues {
     caps,
     capAsksInsulation,
     insulations: insulation === undefined ? [60, 75, 90] : [insulation],
-    terminals: isCapped ? [60] : run.terminalsC === undefined ? [60, 75] : [run.terminalsC],
+    // Under a cap of 60 °C the terminals carry it, whatever they are marked.
+    terminals: isCapped ? LOWEST : run.terminalsC === undefined ? TERMINALS : [run.terminalsC],
   }
 }
 
@@ -274,23 +279,16 @@ export function allowedBand(
                   )
                   combos.push({
                     at: [a, b, c, d, e, f, g],
-                    allowed: sums.reduce((worst, sum) =>
-                      sum.allowed < worst.allowed ? sum : worst,
-                    ),
+                    allowed: sums.sort(byAllowed)[0]!,
                   })
                 }
-    const low = combos.reduce((worst, x) =>
-      x.allowed.allowed < worst.allowed.allowed ? x : worst,
-    ).allowed
-    const high = combos.reduce((best, x) =>
-      x.allowed.allowed > best.allowed.allowed ? x : best,
-    ).allowed
+    const sorted = combos.map(x => x.allowed).sort(byAllowed)
+    const [low] = sorted as [Allowed]
+    // Of several that allow as much, the first that was tried speaks.
+    const high = sorted.find(x => x.allowed === sorted.at(-1)!.allowed)!
     const found = { combos, low, high, telling: new Map<number, readonly number[]>() }
-    // Runs that are known and unknown in the same things have the same sums; the bound only keeps a
-    // fuzzer from filling memory.
-    if (TRIED.size > 2000) TRIED.clear()
-    TRIED.set(key, found)
-    return found
+    // Runs that are known and unknown in the same things have the same sums.
+    return TRIED.set(key, found)
   }
 }
 
@@ -305,8 +303,10 @@ interface Tried {
   /** Which facets tell, by rating. */ readonly telling: Map<number, readonly number[]>
 }
 /** A stretch that is not crowded: the table holds for three. */
-const ORDINARY = { least: 3, most: 3, missing: [], rests: [] }
-const TRIED = new Map<string, Tried>()
+const UNCROWDED = 3
+const ORDINARY = { least: UNCROWDED, most: UNCROWDED, missing: [], rests: [] }
+const TRIED = new Memo<string, Tried>(RUNS_KEPT)
+const byAllowed = (a: Allowed, b: Allowed) => a.allowed - b.allowed
 
 /** The unseen facts whose value could turn the answer for a device of this rating. */
 function telling(facets: readonly Facet<unknown>[], tried: Tried, amps: number): FactRef[] {
@@ -314,9 +314,7 @@ function telling(facets: readonly Facet<unknown>[], tried: Tried, amps: number):
   if (!which)
     tried.telling.set(
       amps,
-      (which = facets.flatMap((facet, k) =>
-        facet.values.length > 1 && tells(tried.combos, k, amps) ? [k] : [],
-      )),
+      (which = facets.flatMap((_, k) => (tells(tried.combos, k, amps) ? [k] : []))),
     )
   return which.flatMap(k => facets[k]!.fact ?? [])
 }

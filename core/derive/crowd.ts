@@ -55,7 +55,7 @@ function counted(
   }
   // A feeder is no circuit of the list: its own two hots run there too.
   if (run?.kind === 'feeder') {
-    const sets = whereSeen(run.facts.sets) ? (trail.ask(run.facts.sets) ?? 1) : 1
+    const sets = (whereSeen(run.facts.sets) && trail.ask(run.facts.sets)) ?? 1
     const [low, high] = withNeutral(2, 2)
     least += low * sets
     most += high * sets

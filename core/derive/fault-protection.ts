@@ -87,12 +87,14 @@ export function resetOf(site: Site, outlet: Subject<'outlet'>): Subject<'outlet'
 /** Walks toward the panel: true where a device ahead protects this outlet, undefined where it might. */
 function chain(site: Site, outlet: Subject<'outlet'>, trail: Trail, is: Is): boolean | undefined {
   let isOpen = false
-  for (let at = outlet, steps = 0; ; steps++) {
+  const passed = new Set<Subject>()
+  for (let at = outlet; ;) {
     const after = trail.ask(at.facts.after)
     if (after === 'panel') return isOpen ? undefined : false
     const ahead = site.get(after, 'outlet')
-    // Where it is fed from is not known: a device nobody has recorded may stand ahead.
-    if (!ahead || steps > site.all.outlet.length) return undefined
+    // Where it is fed from is not known, or said in a circle: a device nobody has recorded may stand ahead.
+    if (!ahead || passed.has(ahead)) return undefined
+    passed.add(ahead)
     const protection = working(ahead, trail, 'for what follows')
     if (protection === undefined) isOpen = true
     else if (is(protection)) {

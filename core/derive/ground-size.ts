@@ -56,7 +56,9 @@ export function groundSizing(
     metal.state === 'open' ? ['copper', 'aluminum'] : [metal.value]
   const leasts = metals.map(m => {
     const least = equipmentGroundSize(amps.value, m)
-    return least && hot && indexOf(hot) < indexOf(least) ? hot : least
+    // It need be no larger than the hots.
+    const [smaller] = [hot, least].flatMap(s => s ?? []).sort((a, b) => indexOf(a) - indexOf(b))
+    return least && smaller
   })
   const [least] = leasts
   if (least === undefined) return { is: 'open', missing: [egcSize], rests }

@@ -15,6 +15,7 @@ export interface Load {
 /** A range of this rating or more has at least a 40 A circuit. 210.19. */
 const RANGE_KW = 8.75
 const RANGE_LEAST_AMPS = 40
+const isLarge = (kw: number): boolean => kw >= RANGE_KW
 /** Demand of one range up to 12 kW, and what each further kW adds to it. 220.55. */
 const RANGE_DEMAND_KW = 8
 const RANGE_FULL_KW = 12
@@ -36,7 +37,7 @@ function voltsOf(site: Site, circuit: Subject<'circuit'>): readonly number[] {
 function asAmps(site: Site, circuit: Subject<'circuit'>, kw: number): Band {
   const rests: FactRef[] = [circuit.facts.applianceKw]
   const volts = voltsOf(site, circuit)
-  const amps = volts.map(v => Math.round((kw * 1e5) / v) / 100)
+  const amps = volts.map(v => Math.round(((kw * 1000) / v) * 100) / 100)
   const supply = site.premises.facts.supply
   if (volts[0] !== 120) rests.push(supply)
   return band(Math.min(...amps), Math.max(...amps), rests, volts.length > 1 ? [supply] : [])
@@ -52,7 +53,7 @@ export function applianceAmpsOf(site: Site, circuit: Subject<'circuit'>): Band {
 
 /** Demand of a single range, kW. 220.55. */
 export function rangeDemandKw(kw: number): number {
-  if (kw < RANGE_KW) return kw
+  if (!isLarge(kw)) return kw
   const over = Math.max(0, Math.ceil(kw - RANGE_FULL_KW))
   return RANGE_DEMAND_KW * (1 + RANGE_MORE * over)
 }
@@ -110,22 +111,22 @@ function range(site: Site, circuit: Subject<'circuit'>, amps: Band): Load {
   const kw = valueOf(circuit, 'applianceKw')
   if (kw !== undefined) {
     const demand = asAmps(site, circuit, rangeDemandKw(kw))
-    const least = kw >= RANGE_KW ? most([demand, exactly(RANGE_LEAST_AMPS)]) : demand
+    const least = isLarge(kw) ? most([demand, exactly(RANGE_LEAST_AMPS)]) : demand
     return { device: least, conductor: least, why }
   }
   const read = valueOf(circuit, 'applianceAmps')
   const volts = voltsOf(site, circuit)
   const kws = read === undefined ? [] : volts.map(v => (read * v) / 1000)
   const { applianceKw } = circuit.facts
-  if (read === undefined || kws.length === 0) {
+  if (read === undefined) {
     const open = band(0, MOST_AMPS, [applianceKw], [applianceKw])
     return { device: open, conductor: open, why }
   }
-  if (kws.every(k => k < RANGE_KW))
+  if (!kws.some(isLarge))
     return { device: amps, conductor: amps, why: 'the marked rating of the appliance' }
   const ends = kws.map((k, i) => {
-    const demand = (rangeDemandKw(k) * 1000) / (volts[i] ?? 1)
-    return k >= RANGE_KW ? Math.max(RANGE_LEAST_AMPS, demand) : read
+    const demand = (rangeDemandKw(k) * 1000) / volts[i]!
+    return isLarge(k) ? Math.max(RANGE_LEAST_AMPS, demand) : read
   })
   const supply = site.premises.facts.supply
   const least = band(Math.min(...ends), Math.max(...ends), [...amps.rests, supply], [supply])

@@ -100,10 +100,10 @@ export function gfciRequirement(
     // Once the oldest requirement surely bears, younger ones change nothing.
     if (since !== undefined && row.since >= since) break
     const holds = both(aboutReceptacles ? isReceptacle : true, facts.bears(row.bears))
-    const isEarly = aboutReceptacles && row.since < ALSO_250V_SINCE
-    if (holds && !(isEarly && is250 === undefined && !isLate)) {
+    if (holds && !(aboutReceptacles && is250 === undefined && !isLate)) {
       sure = row
-      since = isEarly && is250 === true ? ALSO_250V_SINCE : facts.sinceOf(row)
+      const began = facts.sinceOf(row)
+      since = aboutReceptacles && is250 === true ? Math.max(ALSO_250V_SINCE, began) : began
     } else if (holds !== false) {
       isOpen = true
       const began = facts.sinceOf(row)

@@ -52,6 +52,6 @@ export function serviceConductors(
       return new Set(metals).size === 1 ? metals[0] : undefined
     },
     insulationC: () => asker.ask(facts.insulationC),
-    sets: () => (whereSeen(sets) ? (asker.ask(sets) ?? 1) : 1),
+    sets: () => (whereSeen(sets) && asker.ask(sets)) ?? 1,
   }
 }

@@ -26,10 +26,11 @@ const NONE: readonly never[] = []
 class Kept<V> extends Map<string, V> {
   readonly #reads = new Map<string, readonly string[]>()
   readonly #begun = new Map<string, number>()
-  #opened = 0
+  #opened: number | undefined
 
-  open(): void {
-    this.#opened = readsBeingListed()?.length ?? 0
+  /** @param reads how many reads were listed when it was asked for */
+  open(reads: number): void {
+    this.#opened = reads
   }
   override get(key: string): V | undefined {
     const answer = super.get(key)
@@ -200,7 +201,8 @@ export class Site {
   kept<V>(question: Question<V>): Map<string, V> {
     let answers = this.#kept[question.index]
     if (answers === undefined) this.#kept[question.index] = answers = new Kept()
-    if (readsBeingListed() !== undefined) answers.open()
+    const list = readsBeingListed()
+    if (list) answers.open(list.length)
     return answers as Kept<V>
   }
 

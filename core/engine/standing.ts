@@ -1,3 +1,4 @@
+import { ALWAYS } from '../tables/years'
 import { adoptedFrom } from '../derive/adoption'
 import { roleOf } from '../derive/service-role'
 import type { Site } from '../derive/site'
@@ -43,7 +44,7 @@ export function standingOf(rule: Rule, failure: Failure, subject: Subject, site:
         : `${years.from} to ${years.to}`
   const work = workOn(part.thing, site)
   const turn = lawfulBefore ?? since
-  if (turn === undefined || turn === 0) {
+  if (turn === undefined || turn === ALWAYS) {
     if (rule.isHazard)
       return {
         kind: 'hazard',

@@ -1,3 +1,4 @@
+import { Memo, RUNS_KEPT } from '../model/memo'
 import { AMPACITY_TABLE, citeIn, type Edition } from './editions'
 import {
   ambientFactor,
@@ -60,15 +61,11 @@ export function allowedDevice(run: Run, edition: Edition): Allowed {
   const known = KNOWN.get(key)
   if (known) return known
   const sum = workOut(run, edition)
-  // Houses use a few dozen different runs; the bound only keeps a fuzzer from filling memory.
-  if (KNOWN.size > KEPT_SUMS) KNOWN.clear()
-  KNOWN.set(key, sum)
-  return sum
+  return KNOWN.set(key, sum)
 }
 
-const KEPT_SUMS = 5000
 /** Sums already worked out: the same run always gives the same sum, so it is done once. */
-const KNOWN = new Map<number | string, Allowed>()
+const KNOWN = new Memo<number | string, Allowed>(RUNS_KEPT)
 
 /** One number where the run is in ordinary air, as nearly all are; a number is found faster than a text. */
 function keyOf(run: Run, edition: Edition): number | string {

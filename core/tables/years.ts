@@ -5,6 +5,9 @@ import { EDITIONS } from './editions'
  * timeline shows them.
  */
 
+/** The year of what was never lawful, whatever the rule it belongs to says of the rest. */
+export const ALWAYS = -Infinity
+
 /** Years of the editions of the model code before those Corvit has the text of. */
 const OLDER_EDITIONS = [
   1940, 1947, 1951, 1953, 1956, 1959, 1962, 1965, 1968, 1971, 1975, 1978, 1981, 1984, 1987, 1990,

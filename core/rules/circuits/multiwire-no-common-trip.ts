@@ -1,3 +1,4 @@
+import { ALWAYS } from '../../tables/years'
 import { defineRule } from '../../engine/rule'
 import type { Context } from '../../engine/context'
 import { say } from '../../engine/say'
@@ -53,7 +54,7 @@ export const multiwireNoCommonTrip = defineRule({
           kind: builtIn(single, c)!,
         },
         {
-          since: 0,
+          since: ALWAYS,
           working: [
             say(
               'it sees the current of the other hot as missing: it trips without a fault, or its neutral was left off',
@@ -66,7 +67,7 @@ export const multiwireNoCommonTrip = defineRule({
     const bad = ties.find(t => t === 'not tied' || t === 'improvised tie')
     const yokes = circuits.map(x => c.ask(x.facts.isOnOneYoke))
     // Loads from hot to hot needed one hand for both long before the rule for all. 210.4(C), 240.15(B).
-    const since = yokes.includes(true) || lines.includes(true) ? 0 : 2008
+    const since = yokes.includes(true) || lines.includes(true) ? ALWAYS : 2008
     if (bad)
       c.fails(
         'separate-handles',

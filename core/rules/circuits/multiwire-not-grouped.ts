@@ -1,4 +1,5 @@
 import { absent } from '../../model/house'
+import { ALWAYS } from '../../tables/years'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { multiwireOf } from '../../derive/multiwire'
@@ -45,7 +46,8 @@ export const multiwireNotGrouped = defineRule({
     const counts = segments.map(s => c.ask(s.facts.conductors))
     const inCable = wirings.map(x => x !== undefined && CABLES.has(x))
     // A cable with two conductors brings one of the circuits in by itself, however it is tied in the panel.
-    if (counts.some((n, i) => inCable[i] && n === 2)) c.fails('separate-cables', {}, { since: 0 })
+    if (counts.some((n, i) => inCable[i] && n === 2))
+      c.fails('separate-cables', {}, { since: ALWAYS })
     if (grouped.includes(true)) return c.clear(say('Grouped'))
     if (grouped.includes(false)) {
       if (segments.length > 0 && inCable.every(Boolean)) {

@@ -127,9 +127,11 @@ function ahead(
     unless: text,
     missing,
   })
-  if (missing.length > 0 && unreadFrom !== undefined && unreadFrom <= mocp)
+  const [first] = missing
+  const isOpen = first !== undefined
+  if (isOpen && unreadFrom !== undefined && unreadFrom <= mocp)
     return unless(`a device of ${mocp} A or less stands ahead of it`)
-  if (missing.length > 0 && hasOneSource === undefined && (smallestAmps ?? own) <= mocp)
+  if (isOpen && hasOneSource === undefined && (smallestAmps ?? own) <= mocp)
     return unless(`the ${smallestAmps} A device ahead of it is the only source`)
   return { state: 'too large', amps }
 }

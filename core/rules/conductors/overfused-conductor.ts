@@ -102,7 +102,6 @@ function exceptions(
   if (
     ahead.smallestAmps !== undefined &&
     ahead.smallestAmps <= band.high.allowed &&
-    ahead.smallestAmps < rating &&
     ahead.hasOneSource !== false
   ) {
     return c.undecided(

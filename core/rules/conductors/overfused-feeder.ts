@@ -182,7 +182,7 @@ function feederTap(
   const most = (amps: number, isOutdoors: boolean) => {
     if (isOutdoors) return Infinity
     if (length === undefined) return undefined
-    return length <= TEN_FT ? 10 * amps : length <= TWENTY_FIVE_FT ? 3 * amps : 0
+    return length <= TEN_FT ? 10 * amps : length <= TWENTY_FIVE_FT ? 3 * amps : -Infinity
   }
   const atBest = most(best, outdoors !== false)
   const atWorst = most(worst, outdoors === true)

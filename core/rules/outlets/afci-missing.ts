@@ -40,12 +40,9 @@ export const afciMissing = defineRule({
     if (type === 'junction box') return c.na(say('Not an outlet'))
     const room = c.site.get(c.ask(outlet.facts.room), 'room')
     const places = placesOf(room, c)
-    const isListed = (place: string) => afciSince(place, 'receptacle') !== undefined
-    // Nearly every room has one use only.
-    const listed =
-      places.length > 1 ? places.filter(isListed) : places.every(isListed) ? places : []
+    const listed = places.filter(place => afciSince(place, 'receptacle') !== undefined)
     // Of several uses the one that asks for it first counts.
-    const use = (listed.length > 1 ? oldest(listed, type) : listed[0]) ?? places[0]
+    const use = oldest(listed, type) ?? listed[0] ?? places[0]
     if (use !== undefined && listed.length === 0)
       return c.na(say('Not a listed room: {use}', { use: placeName(use) }))
     const since = use === undefined || type === undefined ? undefined : afciSince(use, type)

@@ -105,7 +105,7 @@ function earliest(
     .sort((a, b) => a.since - b.since)
   const isOpen = needs.some(n => n.isOpen)
   const opens = needs.flatMap(n => n.openSince ?? [])
-  const openSince = opens.length > 0 ? Math.min(...opens) : undefined
+  const [openSince] = opens.sort((a, b) => a - b)
   return first
     ? { ...first, isOpen, openSince }
     : { since: undefined, text: '', isOpen, openSince, isSinceOpen: false }

@@ -148,7 +148,7 @@ export const miswire = defineRule({
       const { lamps: tester, narrowToReferenceV, groundToReferenceV } = outlet.facts
       const ask = [tester, narrowToReferenceV, groundToReferenceV].filter(f => f.state !== 'known')
       const [likeliest] = read.ranking.states
-      if (likeliest && ask.length > 0)
+      if (likeliest)
         return c.undecided(
           say('The voltages look like {state}, and a conductor that floats may read the same', {
             state: likeliest.state,

@@ -36,7 +36,8 @@ export const doubledNeutral = defineRule({
       const neutrals = c.ask(screw.facts.neutrals)
       const grounds = c.ask(screw.facts.grounds)
       const name = String(c.ask(screw.facts.position) ?? '?')
-      if ((neutrals ?? 0) >= 2 || ((neutrals ?? 0) >= 1 && (grounds ?? 0) >= 1)) doubled.push(name)
+      const [n, g] = [neutrals ?? 0, grounds ?? 0]
+      if (n >= 2 || (n >= 1 && g >= 1)) doubled.push(name)
       else if (neutrals === undefined || grounds === undefined) isOpen = true
       else if (grounds >= 2) {
         perScrew = c.ask(bar.facts.groundsPerScrew)

@@ -150,7 +150,6 @@ export const electrodeConductor = defineRule({
     const driven = electrodes.filter((_, i) => types[i] === 'rod' || types[i] === 'plate')
     if (
       types.every(t => t === 'rod' || t === 'plate' || t === 'water pipe' || t === undefined) &&
-      driven.length > 0 &&
       types.filter(t => t !== 'water pipe').length === driven.length
     ) {
       const ohms = driven.map(e => c.ask(e.facts.ohms))

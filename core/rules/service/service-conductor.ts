@@ -65,7 +65,8 @@ export const serviceConductor = defineRule({
     const rounded = standardRatings(c.site.edition).find(r => r >= ordinary) ?? ordinary
     // The dwelling sizes are of single conductors.
     const isDwelling = insulation !== 60 && sets === 1
-    const dwelling = isDwelling ? (wholeDwellingRating(size, metal) ?? 0) : 0
+    const dwelling = isDwelling ? wholeDwellingRating(size, metal) : undefined
+    const most = Math.max(rounded, dwelling ?? rounded)
     const compare = (allowed: number) =>
       ({
         left: amps,
@@ -78,12 +79,12 @@ export const serviceConductor = defineRule({
     const working = [
       say(
         '{size} {metal}: {ordinary} A by the table, next size {rounded} A; as dwelling service {dwelling} A',
-        { size: sizeName(size), metal, ordinary, rounded, dwelling: dwelling || 'not listed' },
+        { size: sizeName(size), metal, ordinary, rounded, dwelling: dwelling ?? 'not listed' },
       ),
     ]
     if (
       insulation === undefined &&
-      amps <= Math.max(rounded, dwelling) &&
+      amps <= most &&
       amps >
         (standardRatings(c.site.edition).find(
           r => r >= sets * (tableAmpacity(size, metal, 60, c.site.edition) ?? 0),
@@ -98,7 +99,7 @@ export const serviceConductor = defineRule({
         working,
         compare(rounded),
       )
-    if (amps <= dwelling) {
+    if (dwelling !== undefined && amps <= dwelling) {
       if (supply === undefined)
         return c.undecided(
           say('Allowed on 120/240 V, not on 208Y/120 V before the 2017 edition'),
@@ -114,7 +115,7 @@ export const serviceConductor = defineRule({
           compare(dwelling),
         )
     }
-    const allowed = supply === '208Y/120 V' ? rounded : Math.max(rounded, dwelling)
+    const allowed = supply === '208Y/120 V' ? rounded : most
     return c.fault(
       'main-over-service-conductors',
       { amps, allowed },

@@ -1,5 +1,6 @@
 import type { FactRef, Subject } from '../../model/house'
 import { roleOf } from '../../derive/service-role'
+import { ALWAYS } from '../../tables/years'
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 
@@ -37,7 +38,7 @@ export const surgeProtector = defineRule({
     if (role.value !== 'service') return c.na(say('Not the service disconnect'))
     const surge = c.ask(enclosure.facts.surge)
     if (surge === undefined) return c.undecided(say('Nobody has looked for it'))
-    if (surge === 'signals failed') return c.fault('signals-failure', {}, { since: 0 })
+    if (surge === 'signals failed') return c.fault('signals-failure', {}, { since: ALWAYS })
     if (surge === 'present') return c.clear(say('Present, and signals well'))
     // It may stand at the next panel toward the load instead; a panel nobody traced may be that one.
     const next = c.site.all.enclosure.filter(
