@@ -14,8 +14,6 @@ import {
   type Witness,
 } from './verdict'
 
-/** Room for the facts of one judgment; longer ones make it grow. */
-const NOTES = 128
 const ASSUMED = say(
   'Rests on something only assumed: an assumption may raise an alarm, never clear one',
 )
@@ -40,11 +38,10 @@ function isAssumedIn(refs: Asked): boolean {
     is = false
     for (let i = 0; i < refs.length; i++) if ((refs[i] as Known).grade === 'assumed') is = true
     // A frozen list is looked through every time.
-    if (refs.length > LONG && Object.isExtensible(refs)) refs.isAssumed = is
+    if (Object.isExtensible(refs)) refs.isAssumed = is
   }
   return is
 }
-const LONG = 3
 /** What a judgment wrote down: facts, and lists of facts a walk rested on. */
 type Written = FactRef | readonly FactRef[]
 const NO_RULE: Judging = {
@@ -66,7 +63,7 @@ export class Context implements Witness {
   // again: the same house gives the same answer, and few are ever asked about.
   // TypeScript-private rather than #private: the engine compiles plain fields to faster code, and
   // this is its hottest spot.
-  private readonly notes: Written[] = new Array<Written>(NOTES)
+  private readonly notes: Written[] = []
   private count = 0
   private turn = 0
   private rule: Judging = NO_RULE
@@ -95,7 +92,7 @@ export class Context implements Witness {
     this.count = 0
     this.failures = NO_FAILURES
     this.restsOnAssumption = false
-    if (this.always.length > 0) this.rest(this.always)
+    this.rest(this.always)
   }
 
   /** The value of a fact, or undefined where nobody has seen it. Either way it is noted. */

@@ -4,6 +4,7 @@ import { Context } from './context'
 import type { Rule } from './rule'
 import { say } from './say'
 import { EDITIONS } from '../tables/editions'
+import { ALWAYS } from '../tables/years'
 import { SEVERITIES, severityOf, severityOfAllowed, type Severity } from './severity'
 import { standingOf, type Standing } from './standing'
 import type { Step } from './say'
@@ -330,10 +331,10 @@ const crashed = (error: unknown, context: Context): Verdict => ({
 /** A rule newer than the edition in force is no rule here; a hazard stands regardless. */
 function gated(rule: Rule, verdict: Fault, edition: number): Verdict {
   if (rule.isHazard) return verdict
-  const since = (failure: Failure) => failure.since ?? rule.since ?? 0
+  const since = (failure: Failure) => failure.since ?? rule.since ?? ALWAYS
   const { failures } = verdict
-  if (failures.every(f => since(f) <= edition)) return verdict
   const left = failures.filter(f => since(f) <= edition)
+  if (left.length === failures.length) return verdict
   const { asked } = verdict
   const [failure] = left
   if (failure) {

@@ -83,7 +83,7 @@ export function worstOf(rule: Rule): Danger {
   let worst: Danger = 1
   for (const { danger } of Object.values(rule.checks)) {
     const most = typeof danger === 'number' ? danger : danger[1]
-    if (most > worst) worst = most
+    worst = Math.max(worst, most) as Danger
   }
   return worst
 }

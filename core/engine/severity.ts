@@ -27,8 +27,9 @@ const WHY: Readonly<Record<Danger, string>> = {
 
 /**
  * Severity is danger × exposure: danger 1 to 4 from the rule, exposure 1.25 where people stand on wet or grounded
- * ground. From 4 make safe now, from 2.5 repair, from 1.5 upgrade. What is allowed to remain is not a repair,
- * unless it is lethal; what work being done now requires is at least one; how strictly it is reported is a setting.
+ * ground. From 4 make safe now, from 2.5 repair, from 1.5 upgrade; no score lies between 1.25 and 2. What is allowed
+ * to remain is not a repair, unless it is lethal; what work being done now requires is at least one; how strictly it
+ * is reported is a setting.
  */
 export function severityOf(
   failure: Failure,
@@ -42,7 +43,7 @@ export function severityOf(
   const exposure = isExposed ? EXPOSED : 1
   const score = failure.danger * exposure
   let severity: Severity =
-    score >= 4 ? 'make safe now' : score >= 2.5 ? 'repair' : score >= 1.5 ? 'upgrade' : 'note'
+    score >= 4 ? 'make safe now' : score >= 2.5 ? 'repair' : score >= 2 ? 'upgrade' : 'note'
   // Work that is being done now is done right: what it brings along is a repair, not a wish.
   if (standing.kind === 'required by this work' && severity === 'upgrade') severity = 'repair'
   const where = isExposed ? `, where people stand on wet or grounded floors (${room ?? place})` : ''

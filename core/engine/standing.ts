@@ -101,7 +101,7 @@ export function standingOf(rule: Rule, failure: Failure, subject: Subject, site:
       rests,
     }
   }
-  if (years.to < law.from && failure.olderIf && failure.olderIf.length > 0) {
+  if (years.to < law.from && failure.olderIf?.length) {
     return {
       kind: 'depends on the year',
       why: say(
@@ -174,7 +174,7 @@ function workOn(subject: Subject, site: Site): string | undefined {
 
 /** The work that brings the rule along under the edition in force. */
 function triggersOf(rule: Rule, site: Site): readonly string[] {
-  return rule.triggers.filter(t => (rule.triggersSince?.[t] ?? 0) <= site.edition)
+  return rule.triggers.filter(t => (rule.triggersSince?.[t] ?? ALWAYS) <= site.edition)
 }
 
 function triggerText(triggers: readonly string[]): string {

@@ -457,6 +457,26 @@ it('a meter nobody opened is no unread main: what stands ahead of the panel is s
   expect([unread('meter'), unread('disconnect')]).toEqual([undefined, 30])
 })
 
+it('of two devices ahead that are as small, the nearer one is named', () => {
+  const site = siteOf({
+    ...panel([{ id: 'fb', space: 1, poles: 2, ratingAmps: 60 }]),
+    enclosures: [
+      ...(panel([{ id: 'fb', space: 1, poles: 2, ratingAmps: 60 }]).enclosures as Node[]),
+      {
+        id: 'sub',
+        type: 'panel',
+        mainKind: 'main breaker',
+        mainAmps: 60,
+        hasSecondSource: false,
+        feeder: { id: 'f', from: 'fb' },
+        breakers: [{ id: 'b', space: 1, poles: 1, ratingAmps: 20 }],
+      },
+    ],
+  })
+  const { value } = upstreamOf(site, site.get('b', 'breaker')!)
+  expect([value?.smallestAmps, value?.smallest?.id]).toEqual([60, 'sub'])
+})
+
 describe('the demand of one range', () => {
   // Worked lines of 220.55: 8 kW up to 12 kW, and 5 % more for each further kilowatt or part of one.
   it.each([

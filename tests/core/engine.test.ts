@@ -2,6 +2,8 @@ import { evaluate, RULES, Site, type Result } from '#core'
 import { siteOf, judge, oneOutlet, panel, run, type Node } from '../support/house'
 import { render } from '#core/engine/say'
 import { defineRule } from '#core/engine/rule'
+import { judgeEach } from '#core/engine/evaluate'
+import { hillside } from '#core/examples/hillside'
 
 const multiwire = (year: unknown, edition = 2020, more: Node = {}, yearBuilt: unknown = 1970) => ({
   ...panel(
@@ -144,8 +146,61 @@ describe('the engine', () => {
     const [result] = evaluate(siteOf(oneOutlet({ condition: 'sound' })), [broken])
     expect(result!.verdict).toMatchObject({ outcome: 'undecided', defect: 'Error: boom' })
   })
+  it('a run of conductors that hangs on no circuit is no defect of the program', () => {
+    const whole = siteOf(panel([run(20, { size: '12', metal: 'copper', wiring: 'NM-B' })]))
+    const subjects = new Map(whole.house.subjects)
+    subjects.delete('c')
+    const site = new Site({ subjects })
+    const results = evaluate(site, RULES).filter(r => r.subject.id === 's')
+    expect(results.length).toBeGreaterThan(5)
+    for (const { verdict } of results)
+      if (verdict.outcome === 'undecided') expect(verdict.defect).toBeUndefined()
+  })
   it('judges nothing where there is nothing', () => {
     expect(evaluate(new Site({ subjects: new Map() }), RULES)).toEqual([])
+  })
+  it('hands over each judgment as it is made, and lists the same for it afterwards', () => {
+    const site = siteOf(hillside() as Node)
+    const all = evaluate(site, RULES)
+    const atHand: string[] = []
+    const told = (r: Result) =>
+      [r.rule.id, r.subject.id, r.outcome, ...r.verdict.asked.map(f => f.field)].join(' ')
+    judgeEach(site, RULES, r => atHand.push(told(r)))
+    // Judged long before: what was asked for is found by judging again.
+    expect(all.map(told)).toEqual(atHand)
+  })
+  it.each([
+    ['open-ground-three-slot', { ground: 'none', protection: 'none' }, 'It breaks a protection'],
+    ['bootleg-ground', { groundToReferenceV: 119 }, 'It can kill or start a fire'],
+  ])('%s says how dangerous it is in words', (rule, outlet, words) => {
+    const circuit = { gfciTest: 'stays live' }
+    const { severityWhy } = judge(rule, oneOutlet({ ...outlet, ...circuit }), 'p')
+    expect(severityWhy?.text).toContain(words)
+  })
+  it('a part of no known year is said to be so', () => {
+    const house = oneOutlet(
+      { slots: 'three', isTamperResistant: false, isDedicated: false, isHigh: false },
+      { premises: { yearBuilt: undefined } },
+    )
+    const { standing } = judge('tamper-resistant', house, 'p')
+    expect(standing?.kind).toBe('depends on the year')
+    expect(standing?.why.slots).toMatchObject({ span: 'year not known' })
+  })
+  it('what began no later than an edition asks, in the year of it, for when that was law here', () => {
+    const house = {
+      ...panel([], {}, { areAdoptionsRecorded: undefined }),
+      bonds: [
+        {
+          id: 'bond',
+          to: 'communications',
+          landsOn: 'grounding electrode conductor',
+          connection: 'sound',
+          lengthFt: 21,
+          year: 2002,
+        },
+      ],
+    }
+    expect(judge('bond-unsound', house, 'bond').standing?.ask).toBeDefined()
   })
   it('keeps what each verdict rests on', () => {
     const { verdict } = judge(

@@ -127,7 +127,9 @@ export const boxTooFull = defineRule({
       const onDevice = c.ask(outlet.facts.size)
       const open =
         thin.some(([, n]) => n === undefined) || (onDevice === undefined && (yokes ?? least) > 0)
-      const all = [...thin, ...thick].map(([size, n]) => ({ size, count: n ?? 0 }))
+      const all = [...thin, ...thick].flatMap(([size, count]) =>
+        count === undefined ? [] : [{ size, count }],
+      )
       const sorted = all.reduce((sum, x) => sum + x.count, 0)
       if (open || sorted !== count)
         return c.undecided(

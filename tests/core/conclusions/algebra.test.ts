@@ -225,5 +225,9 @@ describe('bands', () => {
     expect(() => band(2, 3)).toThrow('waits for')
     expect(() => least([])).toThrow('nothing')
     expect(() => times(exactly(2), -1)).toThrow('factor')
+    expect(times(exactly(2), 0)).toMatchObject({ from: 0, to: 0 })
+    expect(times(exactly(2), 0.5)).toMatchObject({ from: 1, to: 1 })
+    // Where the ends only touch, both may be the same.
+    expect(name(atMost(band(5, 8, [], [unseen('a')]), band(1, 5, [], [unseen('b')])))).toBe('open')
   })
 })

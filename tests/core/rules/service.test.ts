@@ -504,6 +504,11 @@ ruleTable('bond-unsound', {
       'bond',
     ),
     row(
+      'communications over 21 ft in the year of the rule',
+      one({ to: 'communications', lengthFt: 21, year: 2002 }),
+      'bond',
+    ),
+    row(
       'communications over 21 ft',
       one({ to: 'communications', lengthFt: 21, year: 2010 }),
       'bond',
