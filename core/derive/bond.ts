@@ -1,5 +1,5 @@
 import { whereSeen, type Subject } from '../model/house'
-import { Question, type Site } from './site'
+import { Question, type Kept, type Site } from './site'
 import { Trail, type Walked } from './trail'
 
 const NEUTRAL_BONDS = new Question<Walked<boolean>>()
@@ -66,7 +66,7 @@ function walkBars(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> 
   return { value, rests: trail.rests }
 }
 
-function remembered<T>(known: Map<string, T>, key: string, walk: () => T): T {
+function remembered<T>(known: Kept<T>, key: string, walk: () => T): T {
   let found = known.get(key)
   if (found === undefined) known.set(key, (found = walk()))
   return found

@@ -2,7 +2,7 @@ import { all, any, map, not, of, settled, unknown, type Truth } from '../conclus
 import { isOpenYear, valueOf, type Subject } from '../model/house'
 import { FEEDER_GROUND_SINCE } from '../tables/years'
 import { feederGroundOf } from './feeder-ground'
-import type { Site } from './site'
+import { Question, type Site } from './site'
 
 const YARD = 'on a pole or yard structure'
 const PLACES = ['indoors', 'outdoors', YARD]
@@ -22,12 +22,26 @@ export interface OldFeeder {
   readonly holds: Truth
 }
 
+const OLD_FEEDERS = new Question<OldFeeder>()
+
 /**
  * Whether a feeder to an enclosure is a lawful old three-wire feeder: to a detached building, from before the 2008
  * edition, with no ground run with it, no other metal path and no ground-fault protection ahead. 250.32(B).
  * @param feeder nothing where the enclosure is not fed by one, or nobody knows by which
  */
 export function oldFeederOf(
+  site: Site,
+  enclosure: Subject<'enclosure'>,
+  feeder: Subject<'feeder'> | undefined,
+): OldFeeder {
+  const answers = site.kept(OLD_FEEDERS)
+  const key = feeder ? `${enclosure.id} ${feeder.id}` : enclosure.id
+  let answer = answers.get(key)
+  if (!answer) answers.set(key, (answer = workOut(site, enclosure, feeder)))
+  return answer
+}
+
+function workOut(
   site: Site,
   enclosure: Subject<'enclosure'>,
   feeder: Subject<'feeder'> | undefined,

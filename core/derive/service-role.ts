@@ -1,6 +1,6 @@
 import type { Subject } from '../model/house'
 import { startsAheadOfMain } from './ahead'
-import { Question, type Site } from './site'
+import { Question, type Kept, type Site } from './site'
 import { Trail, type Walked } from './trail'
 
 /** service: the service disconnect · supply: between utility and it · load: anywhere after it. */
@@ -13,13 +13,14 @@ const ROLES = new Question<Walked<ServiceRole>>()
  * service equipment, and the service is then what comes after it. 230.70, 230.85, 250.24.
  */
 export function roleOf(site: Site, enclosure: Subject<'enclosure'>): Walked<ServiceRole> {
-  return walk(site, enclosure, site.kept(ROLES), new Set())
+  const roles = site.kept(ROLES)
+  return roles.get(enclosure.id) ?? walk(site, enclosure, roles, new Set())
 }
 
 function walk(
   site: Site,
   enclosure: Subject<'enclosure'>,
-  roles: Map<string, Walked<ServiceRole>>,
+  roles: Kept<Walked<ServiceRole>>,
   walking: Set<string>,
 ): Walked<ServiceRole> {
   const done = roles.get(enclosure.id)
@@ -36,7 +37,7 @@ function decide(
   site: Site,
   enclosure: Subject<'enclosure'>,
   trail: Trail,
-  roles: Map<string, Walked<ServiceRole>>,
+  roles: Kept<Walked<ServiceRole>>,
   walking: Set<string>,
 ): ServiceRole | undefined {
   const from = trail.ask(enclosure.facts.fedFrom)

@@ -23,7 +23,8 @@ const NONE: readonly never[] = []
  * Answers worked out once. While somebody lists what is read, an answer remembers what was read for it, and adds that
  * to the list each time it is given again.
  */
-class Kept<V> extends Map<string, V> {
+export class Kept<V> {
+  readonly #answers = new Map<string, V>()
   readonly #reads = new Map<string, readonly string[]>()
   readonly #begun = new Map<string, number>()
   #opened: number | undefined
@@ -32,19 +33,29 @@ class Kept<V> extends Map<string, V> {
   open(reads: number): void {
     this.#opened = reads
   }
-  override get(key: string): V | undefined {
-    const answer = super.get(key)
+  get size(): number {
+    return this.#answers.size
+  }
+  get(key: string): V | undefined {
+    const answer = this.#answers.get(key)
     const list = readsBeingListed()
     if (list === undefined) return answer
     if (answer === undefined) this.#begun.set(key, list.length)
     else for (const read of this.#reads.get(key) ?? []) list.push(read)
     return answer
   }
-  override set(key: string, value: V): this {
+  set(key: string, value: V): void {
     const list = readsBeingListed()
     if (list) this.#reads.set(key, [...new Set(list.slice(this.#begun.get(key) ?? this.#opened))])
-    return super.set(key, value)
+    this.#answers.set(key, value)
   }
+}
+
+/** From the first to the last year in which a part may have been put in, and what that rests on. */
+export interface Years {
+  readonly from: number
+  readonly to: number
+  readonly rests: readonly FactRef[]
 }
 
 let questions = 0
@@ -55,6 +66,8 @@ export class Question<V> {
   /** The type of its answers, for the compiler alone. */
   declare readonly answer: V
 }
+
+const YEARS = new Question<Years>()
 
 export class Site {
   readonly all: ByKind
@@ -198,7 +211,7 @@ export class Site {
    * What was worked out about things of this house, by whoever works it out, so that one question is answered once.
    * @param question made once, beside the function that answers it
    */
-  kept<V>(question: Question<V>): Map<string, V> {
+  kept<V>(question: Question<V>): Kept<V> {
     let answers = this.#kept[question.index]
     if (answers === undefined) this.#kept[question.index] = answers = new Kept()
     const list = readsBeingListed()
@@ -222,7 +235,14 @@ export class Site {
    * Years in which a part may have been put in: its own year, else from the year its building was built
    * to the day of the visit, since nobody has said it was never altered.
    */
-  yearsOf(subject: Subject): { from: number; to: number; rests: FactRef[] } {
+  yearsOf(subject: Subject): Years {
+    const answers = this.kept(YEARS)
+    let years = answers.get(subject.id)
+    if (!years) answers.set(subject.id, (years = this.#yearsOf(subject)))
+    return years
+  }
+
+  #yearsOf(subject: Subject): Years {
     const rests: FactRef[] = []
     for (let at: Subject | undefined = subject; at; at = this.#older(at)) {
       if (at.kind === 'building' || at.kind === 'premises') break

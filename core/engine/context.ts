@@ -11,6 +11,7 @@ import {
   type Ruled,
   type Verdict,
   type Judging,
+  type Lacks,
   type Witness,
 } from './verdict'
 
@@ -194,11 +195,7 @@ export class Context implements Witness {
   }
 
   /** Undecided on the given facts, or on everything asked for that is not known. */
-  undecided(
-    why: Step = NOT_SEEN,
-    working?: readonly Step[],
-    missing?: readonly FactRef[],
-  ): Verdict {
+  undecided(why: Step = NOT_SEEN, working?: readonly Step[], missing?: Lacks): Verdict {
     if (this.failures.length > 0) return this.failed()
     return this.ruling('undecided', why, working, missing ? { lacks: missing } : OPEN) as Verdict
   }

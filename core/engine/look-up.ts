@@ -100,7 +100,9 @@ export function lookUp<K extends Kind, F extends FieldName<K>>(row: LookUp<K, F>
     const { danger, check = first, since } = meaning
     const data = slots(says[check]) ?? {}
     const detail = since === undefined ? {} : { since }
-    const failures = [new Failure(check, data, { danger, says: says[check] ?? '' }, detail)] as const
+    const failures = [
+      new Failure(check, data, { danger, says: says[check] ?? '' }, detail),
+    ] as const
     return c => c.faultAlike(failures)
   }
 
@@ -158,7 +160,9 @@ function bearing<K extends Kind>(condition: Only<K>): Bears {
   const unknown = isPresumed ? true : undefined
   return (subject, c) => {
     const value = c.ask(factOf(subject, field))
-    return value === undefined ? unknown : right.includes(value)
+    if (value === undefined) return unknown
+    for (let i = 0; i < right.length; i++) if (right[i] === value) return true
+    return false
   }
 }
 

@@ -135,14 +135,16 @@ export interface NotApplicable {
 }
 export type Verdict = Fault | Clear | Undecided | NotApplicable
 
+/** Facts that a verdict lacks, or how they are found; most verdicts are never asked. */
+export type Lacks = readonly FactRef[] | (() => readonly FactRef[])
 /** Details only some verdicts have. */
 export interface Detail {
   readonly failures?: readonly Failure[]
   readonly leans?: Lean
   readonly compare?: Comparison
   readonly mayStay?: Step
-  /** Facts to look at: a list, or which of the asked ones. */
-  readonly lacks?: readonly FactRef[] | 'open' | 'assumed'
+  /** Facts to look at: a list, one that is made when it is read, or which of the asked ones. */
+  readonly lacks?: Lacks | 'open' | 'assumed'
 }
 
 /** The part of a rule that judging needs. */
@@ -202,7 +204,9 @@ export class Ruling {
         ? this.asked.filter(isOpen)
         : lacks === 'assumed'
           ? this.asked.filter(f => f.state === 'known' && f.grade === 'assumed')
-          : lacks,
+          : typeof lacks === 'function'
+            ? lacks()
+            : lacks,
     )
   }
 }

@@ -37,15 +37,11 @@ export const missingMarking = defineRule({
     c.rest(gfci.rests)
     if (gfci.value === 'none') return c.na(say('No ground-fault protection to mark'))
     if (ground.value === undefined)
-      return c.undecided(
-        say('Whether there is a ground has not been settled'),
-        [],
+      return c.undecided(say('Whether there is a ground has not been settled'), [], () =>
         openGround(ground.rests, outlet),
       )
     if (gfci.value === undefined)
-      return c.undecided(
-        say('Ground-fault protection has not been settled'),
-        [],
+      return c.undecided(say('Ground-fault protection has not been settled'), [], () =>
         gfci.rests.filter(f => f.state !== 'known'),
       )
     const noGround = c.ask(outlet.facts.isMarkedNoGround)

@@ -6,6 +6,13 @@ import { GROUND_RUN_SINCE } from '../../tables/years'
 import { groundOf, openGround } from '../../derive/ground'
 import { gfciOf } from '../../derive/fault-protection'
 
+const STAYS_LIVE = {
+  working: [
+    say(
+      'a fault in a three-wire appliance has no path back: its frame stays live until somebody touches it',
+    ),
+  ],
+}
 /** A three-slot face promises a ground: there is one, or there is ground-fault protection and a label saying so. */
 export const openGroundThreeSlot = defineRule({
   id: 'open-ground-three-slot',
@@ -92,29 +99,15 @@ export const openGroundThreeSlot = defineRule({
     if (ground.value === 'none' && isNew(outlet, c))
       return c.fault('new-without-ground', {}, { since: GROUND_RUN_SINCE })
     if (ground.value === undefined)
-      return c.undecided(
-        say('Whether there is a ground has not been settled'),
-        [],
+      return c.undecided(say('Whether there is a ground has not been settled'), [], () =>
         openGround(ground.rests, outlet),
       )
     if (gfci.value === undefined)
-      return c.undecided(
-        say('No ground; ground-fault protection has not been settled'),
-        [],
+      return c.undecided(say('No ground; ground-fault protection has not been settled'), [], () =>
         gfci.rests.filter(f => f.state !== 'known'),
       )
     if (gfci.value === 'none') {
-      return c.fault(
-        'three-slot-unprotected',
-        {},
-        {
-          working: [
-            say(
-              'a fault in a three-wire appliance has no path back: its frame stays live until somebody touches it',
-            ),
-          ],
-        },
-      )
+      return c.fault('three-slot-unprotected', {}, STAYS_LIVE)
     }
     const noGround = c.ask(outlet.facts.isMarkedNoGround)
     const protectedMark = gfci.value === 'own' ? true : c.ask(outlet.facts.isMarkedGfci)

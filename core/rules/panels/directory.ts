@@ -1,6 +1,7 @@
+import { Question, type Site } from '../../derive/site'
+import { Trail, type Walked } from '../../derive/trail'
 import { defineRule } from '../../engine/rule'
 import { say, type Slots } from '../../engine/say'
-import type { Context } from '../../engine/context'
 import type { Subject } from '../../model/house'
 
 export const directory = defineRule({
@@ -28,7 +29,9 @@ export const directory = defineRule({
     if (type === 'meter' || type === 'disconnect') return c.na(say('No circuits of its own'))
     const state = c.ask(enclosure.facts.directory)
     if (state === 'vague' || state === 'missing') c.fails('directory-state', { state })
-    const found = byEntries(enclosure, c)
+    const entries = entriesOf(c.site, enclosure)
+    c.rest(entries.rests)
+    const found = entries.value
     if (found) c.fails(found.id, found.data)
     const wrong = c.ask(enclosure.facts.contradictions)
     if (wrong !== undefined && wrong > 0) c.fails('directory-contradicted', { wrong })
@@ -38,21 +41,38 @@ export const directory = defineRule({
   },
 })
 
+interface Contradiction {
+  readonly id: string
+  readonly data: Slots
+}
+const ENTRIES = new Question<Walked<Contradiction>>()
 /**
  * What the entries themselves contradict: two breakers with one entry, a spare that feeds
  * something, an entry with nothing behind it.
  */
-function byEntries(
+function entriesOf(site: Site, panel: Subject<'enclosure'>): Walked<Contradiction> {
+  const answers = site.kept(ENTRIES)
+  let walked = answers.get(panel.id)
+  if (!walked) {
+    const trail = new Trail()
+    const value = compared(site, panel, trail)
+    answers.set(panel.id, (walked = { value, rests: trail.rests }))
+  }
+  return walked
+}
+
+function compared(
+  site: Site,
   panel: Subject<'enclosure'>,
-  c: Context,
-): { id: string; data: Slots } | undefined {
+  trail: Trail,
+): Contradiction | undefined {
   const spaces = new Map<string, string>()
-  for (const breaker of c.site.children(panel, 'breaker')) {
-    const entry = c.ask(breaker.facts.label)?.trim().toLowerCase()
-    const space = `${c.ask(breaker.facts.space) ?? '?'}${c.ask(breaker.facts.half) ?? ''}`
+  for (const breaker of site.children(panel, 'breaker')) {
+    const entry = trail.ask(breaker.facts.label)?.trim().toLowerCase()
+    const space = `${trail.ask(breaker.facts.space) ?? '?'}${trail.ask(breaker.facts.half) ?? ''}`
     if (!entry) continue
     const isSpare = SPARE.test(entry)
-    if (isSpare && c.site.circuitsOf(breaker).some(x => c.site.outletsOf(x).length > 0))
+    if (isSpare && site.circuitsOf(breaker).some(x => site.outletsOf(x).length > 0))
       return { id: 'spare-feeds-outlets', data: { space } }
     if (isSpare) continue
     const other = spaces.get(entry)
