@@ -40,7 +40,7 @@ function asAmps(site: Site, circuit: Subject<'circuit'>, kw: number): Band {
   const amps = volts.map(v => Math.round(((kw * 1000) / v) * 100) / 100)
   const supply = site.premises.facts.supply
   if (volts[0] !== 120) rests.push(supply)
-  return band(Math.min(...amps), Math.max(...amps), rests, volts.length > 1 ? [supply] : [])
+  return band(Math.min(...amps), Math.max(...amps), rests, [supply])
 }
 
 /** The amperes of the appliance on a circuit: read, or by its kilowatts. */

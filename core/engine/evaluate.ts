@@ -333,8 +333,8 @@ function gated(rule: Rule, verdict: Fault, edition: number): Verdict {
   if (rule.isHazard) return verdict
   const since = (failure: Failure) => failure.since ?? rule.since ?? ALWAYS
   const { failures } = verdict
+  if (failures.every(f => since(f) <= edition)) return verdict
   const left = failures.filter(f => since(f) <= edition)
-  if (left.length === failures.length) return verdict
   const { asked } = verdict
   const [failure] = left
   if (failure) {

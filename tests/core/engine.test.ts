@@ -156,6 +156,31 @@ describe('the engine', () => {
     for (const { verdict } of results)
       if (verdict.outcome === 'undecided') expect(verdict.defect).toBeUndefined()
   })
+  it.each<[string, boolean, string]>([
+    ['a small fault before a great one that may stay', true, 'small'],
+    ['a great fault before a small one', false, 'great'],
+  ])('of two failures decides %s', (_, mayStay, decides) => {
+    const rule = defineRule({
+      id: 'directory',
+      family: 'panels',
+      subject: 'enclosure',
+      title: 'two checks',
+      fault: 'two failures',
+      consequence: 'none',
+      checks: { great: { danger: 3, says: 'great' }, small: { danger: 1, says: 'small' } },
+      cites: [],
+      triggers: [],
+      remedies: [],
+      traps: [],
+      judge(_thing, c) {
+        c.fails('great', {}, mayStay ? { since: 2017 } : {})
+        c.fails('small')
+        return c.undecided()
+      },
+    })
+    const [result] = evaluate(siteOf(panel([], { year: 2000 })), [rule])
+    expect([result?.outcome, result?.failure?.id]).toEqual(['fault', decides])
+  })
   it('judges nothing where there is nothing', () => {
     expect(evaluate(new Site({ subjects: new Map() }), RULES)).toEqual([])
   })

@@ -41,6 +41,10 @@ describe('loads of circuits', () => {
     const open = circuitOf({ applianceKw: 4.8 }, { poles: 2 })
     expect(applianceAmpsOf(open.site, open.circuit).missing.map(f => f.field)).toEqual(['supply'])
   })
+  it('a range of which nothing was read asks for anything up to 200 A', () => {
+    const { site, circuit } = circuitOf({ supplies: 'cooking appliance' })
+    expect(loadOf(site, circuit)?.device).toMatchObject({ from: 0, to: 200 })
+  })
   it('a motor asks nothing of its breaker here: the nameplate judges that', () => {
     const { site, circuit } = circuitOf({ supplies: 'motor', applianceAmps: 8 })
     expect(loadOf(site, circuit)?.device).toMatchObject({ from: 0, to: 0 })
@@ -173,7 +177,7 @@ describe('conductors', () => {
     const at = (ambientC: number, currentCarrying = 3) =>
       allowedDevice(
         {
-          size: '500',
+          size: '750',
           metal: 'copper',
           isCopperClad: false,
           insulation: 75,
