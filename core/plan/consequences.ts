@@ -152,6 +152,7 @@ function restingOn(house: House): ReadonlyMap<string, ReadonlySet<string>> {
       const result = listReads(reads, () => {
         const judged = judgeOne(rule, subject, context)
         void judged.standing
+        void judged.missing
         return judged
       })
       const asked = [...result.verdict.asked, ...(result.standing?.rests ?? []), ...result.missing]
