@@ -50,9 +50,9 @@ describe('loads of circuits', () => {
     expect(loadOf(site, circuit)?.device).toMatchObject({ from: 0, to: 0 })
   })
   it('what a controller holds off adds nothing at all', () => {
-    const total = (circuit: Node) => {
+    const total = (circuit: Node, edition = 2023) => {
       const premises = {
-        edition: 2023,
+        edition,
         floorAreaFt2: 1000,
         supply: '120/240 V single phase',
         areAppliancesRecorded: true,
@@ -63,6 +63,9 @@ describe('loads of circuits', () => {
     // 1000 ft² at 3 VA, two small-appliance circuits and a laundry circuit.
     expect(total({ applianceKw: 5, isHeldOff: true })).toBe(7500)
     expect(total({ applianceKw: 5 })).toBe(9800)
+    // The code knows such controllers from the 2014 edition on.
+    expect(total({ applianceKw: 5, isHeldOff: true }, 2014)).toBe(7500)
+    expect(total({ applianceKw: 5, isHeldOff: true }, 2011)).toBe(9800)
   })
   it('heating as large as cooling counts as cooling, apart from the rest', () => {
     const { lines, totalVa } = dwellingLoad({
