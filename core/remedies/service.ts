@@ -420,7 +420,7 @@ export const SERVICE_REMEDIES: readonly Remedy[] = [
     gives: 'Steel and communications at the voltage of everything around them',
     steps: [
       'Listed clamp on bare metal, where it stays in reach',
-      'As short as it can be, without a splice, to the service, its electrode conductor or the bonding termination',
+      'To the service, its grounding electrode conductor or the bonding termination: short, without a splice',
     ],
     tests: ['Continuity from clamp to service'],
     judge: always('From the clamp to where it lands'),
