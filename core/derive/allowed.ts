@@ -277,15 +277,14 @@ export function allowedBand(
                   const sums = crowd.map(stretch =>
                     allowedDevice({ ...run, ...stretch }, site.edition),
                   )
-                  combos.push({
-                    at: [a, b, c, d, e, f, g],
-                    allowed: sums.sort(byAllowed)[0]!,
-                  })
+                  const [allowed] = sums.sort(byAllowed) as [Allowed]
+                  combos.push({ at: [a, b, c, d, e, f, g], allowed })
                 }
     const sorted = combos.map(x => x.allowed).sort(byAllowed)
     const [low] = sorted as [Allowed]
     // Of several that allow as much, the first that was tried speaks.
-    const high = sorted.find(x => x.allowed === sorted.at(-1)!.allowed)!
+    const most = sorted.at(-1)?.allowed
+    const high = sorted.find(x => x.allowed === most) ?? low
     const found = { combos, low, high, telling: new Map<number, readonly number[]>() }
     // Runs that are known and unknown in the same things have the same sums.
     return TRIED.set(key, found)

@@ -116,17 +116,17 @@ function range(site: Site, circuit: Subject<'circuit'>, amps: Band): Load {
   }
   const read = valueOf(circuit, 'applianceAmps')
   const volts = voltsOf(site, circuit)
-  const kws = read === undefined ? [] : volts.map(v => (read * v) / 1000)
   const { applianceKw } = circuit.facts
   if (read === undefined) {
     const open = band(0, MOST_AMPS, [applianceKw], [applianceKw])
     return { device: open, conductor: open, why }
   }
-  if (!kws.some(isLarge))
+  const kwAt = (v: number) => (read * v) / 1000
+  if (!volts.some(v => isLarge(kwAt(v))))
     return { device: amps, conductor: amps, why: 'the marked rating of the appliance' }
-  const ends = kws.map((k, i) => {
-    const demand = (rangeDemandKw(k) * 1000) / volts[i]!
-    return isLarge(k) ? Math.max(RANGE_LEAST_AMPS, demand) : read
+  const ends = volts.map(v => {
+    const demand = (rangeDemandKw(kwAt(v)) * 1000) / v
+    return isLarge(kwAt(v)) ? Math.max(RANGE_LEAST_AMPS, demand) : read
   })
   const supply = site.premises.facts.supply
   const least = band(Math.min(...ends), Math.max(...ends), [...amps.rests, supply], [supply])

@@ -176,10 +176,10 @@ export class Ruling {
   ) {}
 
   get why(): Step {
-    return this.conclusion ?? this.failures[0]!.says
+    return this.conclusion ?? (this.failures[0] as Failure).says
   }
   get working(): readonly Step[] {
-    return this.steps ?? this.detail?.failures?.[0]!.working ?? NO_STEPS
+    return this.steps ?? this.detail?.failures?.[0]?.working ?? NO_STEPS
   }
   get asked(): readonly FactRef[] {
     return (this.list ??= this.witness.askedBy(this))

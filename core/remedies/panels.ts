@@ -331,7 +331,7 @@ export const PANEL_REMEDIES: readonly Remedy[] = [
       desk.rest(path?.rests ?? [])
       if (path === undefined || path.state === 'open')
         return desk.conditional('Needed only where the feeder has no ground')
-      if (isGroundAdrift(feeder!) && desk.ask(feeder!.facts.egc) === 'wire')
+      if (feeder && isGroundAdrift(feeder) && desk.ask(feeder.facts.egc) === 'wire')
         return desk.refused('A ground runs with the feeder: land it')
       return path.value === 'none'
         ? desk.offered('The feeder has no ground: this comes first')

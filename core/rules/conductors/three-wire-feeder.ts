@@ -84,7 +84,7 @@ export const threeWireFeeder = defineRule({
     if (path.value !== 'none')
       return c.clear(say('Grounding conductor: {path}', { path: path.value }))
     if (isGroundAdrift(feeder) && c.ask(feeder.facts.egc) === 'wire')
-      return c.fault('ground-adrift', { where: c.ask(feeder.facts.egcEnds)! })
+      return c.fault('ground-adrift', { where: c.ask(feeder.facts.egcEnds) ?? 'at one end' })
     const target = c.site.enclosuresOn(feeder)[0]
     if (!target) {
       // What it feeds is not recorded: perhaps an enclosure nobody has traced, perhaps one in another building.
