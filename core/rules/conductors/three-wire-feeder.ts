@@ -7,6 +7,7 @@ import { neutralBondOf } from '../../derive/bond'
 import { say } from '../../engine/say'
 import { FEEDER_GROUND_SINCE } from '../../tables/years'
 
+const NO_WAY_BACK = [say('no breaker opens, and the metal stays live until somebody touches it')]
 const isFalse = (truth: Truth) => truth.state === 'settled' && !truth.value
 
 /** A feeder carries a grounding conductor of its own. */
@@ -34,8 +35,8 @@ export const threeWireFeeder = defineRule({
       says: 'No grounding conductor in a feeder inside the building',
     },
     'ground-adrift': {
-      danger: 4,
-      says: 'The ground of the feeder lands on nothing ({where}): a fault to metal has no way back',
+      danger: [3, 4],
+      says: 'The ground of the feeder lands on nothing: {where}',
     },
     'other-path': { danger: 3, says: 'Three-wire feeder beside another metal path' },
     'behind-ground-fault': { danger: 3, says: 'Three-wire feeder behind ground-fault protection' },
@@ -83,9 +84,16 @@ export const threeWireFeeder = defineRule({
       )
     if (path.value !== 'none')
       return c.clear(say('Grounding conductor: {path}', { path: path.value }))
-    if (isGroundAdrift(feeder) && c.ask(feeder.facts.egc) === 'wire')
-      return c.fault('ground-adrift', { where: c.ask(feeder.facts.egcEnds) ?? 'at one end' })
     const target = c.site.enclosuresOn(feeder)[0]
+    if (isGroundAdrift(feeder) && c.ask(feeder.facts.egc) === 'wire') {
+      // A neutral bonded where it ends is a way back, if the wrong one.
+      const bonded = target && neutralBondOf(c.site, target)
+      c.rest(bonded?.rests ?? [])
+      const where = c.ask(feeder.facts.egcEnds) ?? 'at one end'
+      return bonded?.value
+        ? c.fault('ground-adrift', { where }, { danger: 3 })
+        : c.fault('ground-adrift', { where }, { working: NO_WAY_BACK })
+    }
     if (!target) {
       // What it feeds is not recorded: perhaps an enclosure nobody has traced, perhaps one in another building.
       const untraced = c.site.all.enclosure.filter(e => c.ask(e.facts.fedFrom) === undefined)
@@ -100,12 +108,7 @@ export const threeWireFeeder = defineRule({
     // Without a ground in the feeder the bond at its end is the only way back.
     const bond = neutralBondOf(c.site, target)
     c.rest(bond.rests)
-    if (bond.value === false)
-      c.fails(
-        'no-ground-no-bond',
-        {},
-        { working: [say('no breaker opens, and the metal stays live until somebody touches it')] },
-      )
+    if (bond.value === false) c.fails('no-ground-no-bond', {}, { working: NO_WAY_BACK })
     const old = oldFeederOf(c.site, target, feeder)
     c.rest(old.isDetached.rests)
     if (isFalse(old.isDetached)) return c.fault('no-ground-inside-building')

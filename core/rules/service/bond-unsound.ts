@@ -52,12 +52,10 @@ function isLanded(bond: Subject<'bond'>, c: Context): boolean {
   if (connection !== undefined && connection !== 'sound')
     c.fails('connection', { what: 'communications', connection })
   if (on === 'nothing') c.fails('lands-on-nothing')
-  if (on === 'an electrode of its own') {
-    // Joined to the others it is an electrode of the house like any other. 800.100(D).
-    const together = c.site.premises.facts.electrodesTogether
-    if (c.ask(together) === 'one stands apart') c.fails('electrode-apart')
-    if (c.ask(together) === undefined) return false
-  }
+  // Joined to the others, one of its own is an electrode of the house like any other. 800.100(D).
+  const isOwn = on === 'an electrode of its own'
+  const together = isOwn ? c.ask(c.site.premises.facts.electrodesTogether) : 'joined'
+  if (together === 'one stands apart') c.fails('electrode-apart')
   const feet = whereSeen(facts.lengthFt) && c.ask(facts.lengthFt)
   if (feet !== undefined && feet > COMMUNICATIONS_MOST_FT)
     c.fails(
@@ -66,5 +64,5 @@ function isLanded(bond: Subject<'bond'>, c: Context): boolean {
       { since: COMMUNICATIONS_SINCE, isSinceOpen: true },
     )
   noteRun(bond, c)
-  return connection !== undefined && on !== undefined
+  return connection !== undefined && on !== undefined && together !== undefined
 }

@@ -529,6 +529,11 @@ ruleTable('bond-unsound', {
       'bond',
     ),
     row(
+      'spliced, on a rod of its own that nobody followed',
+      one({ to: 'communications', landsOn: 'an electrode of its own', isSpliced: true }),
+      'bond',
+    ),
+    row(
       'rod of the telephone that nothing joins',
       one(
         { to: 'communications', landsOn: 'an electrode of its own' },
