@@ -107,10 +107,10 @@ export interface Assessment {
  * @param looked takes every fact the remedies looked at
  */
 export function speak(result: Result, site: Site, looked?: FactRef[]): SpokenResult {
-  const { rule, subject, verdict, standing } = result
+  const { rule, subject, verdict, standing, asked } = result
   const evidence: SpokenResult['evidence'] = []
   let grade: Grade | null = null
-  for (const fact of new Set(standing ? [...verdict.asked, ...standing.rests] : verdict.asked)) {
+  for (const fact of new Set(standing ? [...asked, ...standing.rests] : asked)) {
     if (fact.state !== 'known') continue
     const entry = evidenceOf(site, fact)
     if (!entry) continue

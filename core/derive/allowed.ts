@@ -106,8 +106,6 @@ export interface RunFacts {
 export interface RunValues {
   readonly metals: ReturnType<typeof tableMetals>
   readonly caps: readonly boolean[]
-  /** The cap hangs on whether the cable lies in thermal insulation. */
-  readonly capAsksInsulation: boolean
   readonly insulations: readonly Column[]
   readonly terminals: readonly (60 | 75)[]
 }
@@ -119,28 +117,30 @@ const LOWEST = TERMINALS.slice(0, 1)
 const saysInsulation = (wiring: string | undefined): Column | undefined =>
   wiring === undefined ? undefined : FIXED_INSULATION[wiring]
 
+/** Whether the cap of 60 °C hangs on the cable lying in thermal insulation. */
+const capAsksInsulation = (wiring: string | undefined, size: Size, edition: number): boolean =>
+  (wiring === 'SE' && seCapHangsOnInsulation(size, edition)) ||
+  (wiring === 'armored cable' && sizeIndex(size) > sizeIndex('10'))
+/** Whether the cap of 60 °C holds for a cable wherever it lies. */
+const isCappedCable = (wiring: string, edition: number): boolean =>
+  CAPPED_CABLES.has(wiring) || (wiring === 'SE' && edition < SMALL_SE_SINCE)
+/** Whether the cap of 60 °C holds; undefined where that is open. 334.80, 338.10(B)(4). */
+function isCapped(run: RunFacts, edition: number): boolean | undefined {
+  const { size, wiring, isInInsulation } = run
+  if (capAsksInsulation(wiring, size, edition)) return isInInsulation
+  return wiring === undefined ? undefined : isCappedCable(wiring, edition)
+}
+
 /** Every value the table, its column and its caps can take for a run. 310.16, 334.80, 338.10(B)(4), 110.14(C). */
 export function valuesOf(run: RunFacts, edition: number): RunValues {
-  const { size, wiring, isInInsulation } = run
-  const capAsksInsulation =
-    (wiring === 'SE' && seCapHangsOnInsulation(size, edition)) ||
-    (wiring === 'armored cable' && sizeIndex(size) > sizeIndex('10'))
-  const caps = capAsksInsulation
-    ? isInInsulation === undefined
-      ? BOTH
-      : [isInInsulation]
-    : wiring === undefined
-      ? BOTH
-      : [CAPPED_CABLES.has(wiring) || (wiring === 'SE' && edition < SMALL_SE_SINCE)]
-  const insulation = saysInsulation(wiring) ?? run.insulationC
-  const isCapped = caps.length === 1 && caps[0] === true
+  const cap = isCapped(run, edition)
+  const insulation = saysInsulation(run.wiring) ?? run.insulationC
   return {
     metals: tableMetals(run.metal),
-    caps,
-    capAsksInsulation,
+    caps: cap === undefined ? BOTH : [cap],
     insulations: insulation === undefined ? [60, 75, 90] : [insulation],
     // Under a cap of 60 °C the terminals carry it, whatever they are marked.
-    terminals: isCapped ? LOWEST : run.terminalsC === undefined ? TERMINALS : [run.terminalsC],
+    terminals: cap === true ? LOWEST : run.terminalsC === undefined ? TERMINALS : [run.terminalsC],
   }
 }
 
@@ -163,15 +163,13 @@ export function allowedBand(
   const wiring = trail.ask(conductor.facts.wiring)
   const wiringFact = last()
   // Facts are asked only where they bear on the answer, so that nobody is sent to look at what decides nothing.
-  const known: RunFacts = { size, metal, wiring }
-  const { capAsksInsulation } = valuesOf(known, site.edition)
-  const isInInsulation = capAsksInsulation ? trail.ask(conductor.facts.isInInsulation) : undefined
-  const capFact = capAsksInsulation ? last() : wiringFact
+  const asksCap = capAsksInsulation(wiring, size, site.edition)
+  const isInInsulation = asksCap ? trail.ask(conductor.facts.isInInsulation) : undefined
+  const capFact = asksCap ? last() : wiringFact
   const asksInsulation = saysInsulation(wiring) === undefined
   const insulationC = asksInsulation ? trail.ask(conductor.facts.insulationC) : undefined
   const insulationFact = asksInsulation ? last() : undefined
-  const asked: RunFacts = { size, metal, wiring, isInInsulation, insulationC }
-  const asksTerminals = valuesOf(asked, site.edition).terminals.length > 1
+  const asksTerminals = isCapped({ size, wiring, isInInsulation }, site.edition) !== true
   const terminalsC = asksTerminals ? trail.ask(conductor.facts.terminalsC) : undefined
   const terminalsFact = asksTerminals ? last() : undefined
   const values = valuesOf(

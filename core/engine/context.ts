@@ -3,23 +3,22 @@ import type { Site } from '../derive/site'
 import type { Edition } from '../tables/editions'
 import { say, type Slots, type Step } from './say'
 import {
-  Ruling,
-  type Comparison,
-  type Detail,
   Failure,
+  verdictOf,
+  type Comparison,
   type FailureDetail,
-  type Ruled,
-  type Verdict,
   type Judging,
   type Lacks,
-  type Witness,
+  type Verdict,
 } from './verdict'
 
 const ASSUMED = say(
   'Rests on something only assumed: an assumption may raise an alarm, never clear one',
 )
 const NOT_SEEN = say('Not enough has been seen')
-const OPEN: Detail = { lacks: 'open' }
+const OPEN = { lacks: 'open' } as const
+const ONLY_ASSUMED = verdictOf('undecided', ASSUMED, undefined, { lacks: 'assumed' })
+const OPEN_YET = verdictOf('undecided', NOT_SEEN, undefined, OPEN)
 
 interface LeanDetail extends FailureDetail {
   /** What it would have to be to be no fault. */
@@ -45,6 +44,12 @@ function isAssumedIn(refs: Asked): boolean {
 }
 /** What a judgment wrote down: facts, and lists of facts a walk rested on. */
 type Written = FactRef | readonly FactRef[]
+/** A judgment that was made, by what it was made of. */
+interface Judged {
+  readonly rule: Judging
+  readonly subject: Subject
+  readonly turn: number
+}
 const NO_RULE: Judging = {
   checks: {},
   judge() {
@@ -59,16 +64,16 @@ const NO_FAILURES: readonly Failure[] = []
  * What a rule sees: the site, and a reader that notes every fact asked for, so that evidence and
  * missing facts come without the rule keeping books. One context serves many judgments in turn.
  */
-export class Context implements Witness {
+export class Context {
+  /** Which judgment the notes are of; of an earlier one they are gone. */
+  turn = 0
   // The notes of one judgment are written over by the next. Whoever wants those of an earlier one has it judged
   // again: the same house gives the same answer, and few are ever asked about.
   // TypeScript-private rather than #private: the engine compiles plain fields to faster code, and
   // this is its hottest spot.
   private readonly notes: Written[] = []
   private count = 0
-  private turn = 0
   private rule: Judging = NO_RULE
-  private subject: Subject | undefined = undefined
   private again: Context | undefined = undefined
   private restsOnAssumption = false
   private failures: readonly Failure[] = NO_FAILURES
@@ -86,9 +91,8 @@ export class Context implements Witness {
     return context
   }
 
-  begin(rule: Judging, subject: Subject): void {
+  begin(rule: Judging): void {
     this.rule = rule
-    this.subject = subject
     this.turn++
     this.count = 0
     this.failures = NO_FAILURES
@@ -113,8 +117,18 @@ export class Context implements Witness {
 
   /** What has been asked so far, as a copy of its own. */
   get asked(): readonly FactRef[] {
+    return this.askedSince(0)
+  }
+
+  /** A place in the notes, for `askedSince`. */
+  mark(): number {
+    return this.count
+  }
+
+  /** What has been asked since a place in the notes. */
+  askedSince(mark: number): readonly FactRef[] {
     const facts: FactRef[] = []
-    for (let i = 0; i < this.count; i++) {
+    for (let i = mark; i < this.count; i++) {
       const written = this.notes[i] as Written
       if ('state' in written) facts.push(written)
       else for (const fact of written) facts.push(fact)
@@ -122,11 +136,17 @@ export class Context implements Witness {
     return facts
   }
 
-  askedBy(ruling: Ruling): readonly FactRef[] {
-    if (ruling.turn === this.turn) return this.asked
+  /** What a judgment of this context asked for: as noted, or found out by judging again. */
+  askedBy(judged: Judged): readonly FactRef[] {
+    if (judged.turn === this.turn) return this.asked
+    const { rule, subject } = judged
     const again = (this.again ??= new Context(this.site, this.always))
-    again.begin(ruling.rule, ruling.subject)
-    ruling.rule.judge(ruling.subject as never, again as never)
+    again.begin(rule)
+    try {
+      rule.judge(subject as never, again as never)
+    } catch {
+      // It threw the first time too; what it had asked for until then counts.
+    }
     return again.asked
   }
 
@@ -145,9 +165,11 @@ export class Context implements Witness {
     return new Failure(id, data, check, detail)
   }
 
-  /** Fails by a failure that was made once, for what many things fail alike. */
-  faultAlike(failures: readonly [Failure]): Verdict {
-    return this.ruling('fault', undefined, undefined, { failures }) as Verdict
+  /** Ends with a verdict that was made once, for what many things are answered alike. */
+  give(verdict: Verdict): Verdict {
+    if (this.failures.length > 0) return this.failed()
+    const rests = verdict.outcome === 'clear' || verdict.outcome === 'n/a'
+    return rests && this.restsOnAssumption ? ONLY_ASSUMED : verdict
   }
 
   /** The check fails, and there is nothing more to look at. */
@@ -162,7 +184,7 @@ export class Context implements Witness {
       this.failures.length === 1
         ? this.failures
         : [...this.failures].sort((a, b) => b.danger - a.danger)
-    return this.ruling('fault', undefined, undefined, { failures }) as Verdict
+    return verdictOf('fault', undefined, undefined, { failures })
   }
 
   /** A fault, unless one of the named exceptions holds; none of them has been looked for. */
@@ -171,17 +193,17 @@ export class Context implements Witness {
     const { unless, ask, missing, ...more } = detail
     const failure = this.failure(id, data, more)
     const lacks = missing ? [ask, ...missing] : [ask]
-    return this.ruling('undecided', failure.says, failure.working, {
+    return verdictOf('undecided', failure.says, failure.working, {
       lacks,
       leans: { failure, unless, ask },
-    }) as Verdict
+    })
   }
 
   /** The rule is kept. Where a fact it rests on is only assumed, the answer is undecided on that fact instead. */
   clear(why: Step, working?: readonly Step[], compare?: Comparison): Verdict {
     if (this.failures.length > 0) return this.failed()
     if (this.restsOnAssumption) return this.assumed(working)
-    return this.ruling('clear', why, working, compare && { compare }) as Verdict
+    return verdictOf('clear', why, working, compare && { compare })
   }
 
   /**
@@ -191,33 +213,24 @@ export class Context implements Witness {
   mayStay(why: Step, means: Step, working?: readonly Step[]): Verdict {
     if (this.failures.length > 0) return this.failed()
     if (this.restsOnAssumption) return this.assumed(working)
-    return this.ruling('clear', why, working, { mayStay: means }) as Verdict
+    return verdictOf('clear', why, working, { mayStay: means })
   }
 
   /** Undecided on the given facts, or on everything asked for that is not known. */
-  undecided(why: Step = NOT_SEEN, working?: readonly Step[], missing?: Lacks): Verdict {
+  undecided(why?: Step, working?: readonly Step[], missing?: Lacks): Verdict {
     if (this.failures.length > 0) return this.failed()
-    return this.ruling('undecided', why, working, missing ? { lacks: missing } : OPEN) as Verdict
+    if (why === undefined) return OPEN_YET
+    return verdictOf('undecided', why, working, missing ? { lacks: missing } : OPEN)
   }
 
   /** Does not apply. Rests on facts too: an assumption may not excuse anything either. */
   na(why: Step): Verdict {
     if (this.failures.length > 0) return this.failed()
-    return this.restsOnAssumption ? this.assumed() : (this.ruling('n/a', why) as Verdict)
+    return this.restsOnAssumption ? ONLY_ASSUMED : verdictOf('n/a', why)
   }
 
   private assumed(working?: readonly Step[]): Verdict {
-    return this.ruling('undecided', ASSUMED, working, { lacks: 'assumed' }) as Verdict
-  }
-
-  private ruling(
-    outcome: Ruled,
-    why: Step | undefined,
-    working?: readonly Step[],
-    detail?: Detail,
-  ): Ruling {
-    const { rule, turn, subject } = this
-    return new Ruling(outcome, why, working, detail, this, turn, rule, subject as Subject)
+    return working ? verdictOf('undecided', ASSUMED, working, { lacks: 'assumed' }) : ONLY_ASSUMED
   }
 }
 

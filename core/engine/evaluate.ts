@@ -8,7 +8,14 @@ import { ALWAYS } from '../tables/years'
 import { SEVERITIES, severityOf, severityOfAllowed, type Severity } from './severity'
 import { standingOf, type Standing } from './standing'
 import type { Step } from './say'
-import type { Comparison, Failure, Fault, Outcome, Verdict } from './verdict'
+import {
+  lackedBy,
+  type Comparison,
+  type Failure,
+  type Fault,
+  type Outcome,
+  type Verdict,
+} from './verdict'
 
 /** A failed check, weighed by the years of the part, the work being done and the place it is in. */
 interface Weighed {
@@ -17,6 +24,12 @@ interface Weighed {
   readonly severity: Severity
   readonly why: Step
   readonly outcome: 'fault' | 'allowed' | 'undecided'
+}
+
+interface More {
+  asked?: readonly FactRef[]
+  /** Null where there is nothing to weigh. */
+  weighed?: Weighed | null
 }
 
 /** Where an undecided judgment leans: to a fault but for named exceptions, or to one or the other by the year. */
@@ -31,13 +44,35 @@ export interface Leaning {
  * what leans to a fault; they are worked out when first asked for.
  */
 export class Result {
-  private weighed: Weighed | null | undefined = undefined
+  /** What was worked out when somebody asked; most judgments are only counted, so they stay small. */
+  private more: More | undefined = undefined
+  /** Which judgment of the context it is. */
+  readonly turn: number
+  /** @param context the one it has just been judged in */
   constructor(
     readonly rule: Rule,
     readonly subject: Subject,
     readonly verdict: Verdict,
-    readonly site: Site,
-  ) {}
+    private readonly context: Context,
+  ) {
+    this.turn = context.turn
+  }
+
+  get site(): Site {
+    return this.context.site
+  }
+
+  /** Every fact the rule asked for, known or not, in order; listed when somebody wants the list. */
+  get asked(): readonly FactRef[] {
+    const more = (this.more ??= {})
+    return (more.asked ??= this.context.askedBy(this))
+  }
+
+  /** Lists what was asked for now, where it was not the rule alone that asked: judged again, it would not. */
+  listed(): this {
+    void this.asked
+    return this
+  }
 
   /** A failed check is a fault, allowed to remain, or open where only the year is. */
   get outcome(): Outcome {
@@ -102,7 +137,7 @@ export class Result {
 
   /** What to look at so that an undecided judgment is decided. */
   get missing(): readonly FactRef[] {
-    if (this.verdict.outcome === 'undecided') return this.verdict.missing
+    if (this.verdict.outcome === 'undecided') return lackedBy(this.verdict, () => this.asked)
     if (this.outcome !== 'undecided') return []
     const years = this.openYears()
     if (years.length > 0) return years
@@ -142,8 +177,11 @@ export class Result {
   }
 
   private weigh(): Weighed | undefined {
-    if (this.weighed === undefined) this.weighed = this.weighAll() ?? null
-    return this.weighed ?? undefined
+    const { outcome } = this.verdict
+    if (outcome === 'clear' || outcome === 'n/a') return undefined
+    const more = (this.more ??= {})
+    if (more.weighed === undefined) more.weighed = this.weighAll() ?? null
+    return more.weighed ?? undefined
   }
 
   private weighAll(): Weighed | undefined {
@@ -223,15 +261,15 @@ export function judgeOne(rule: Rule, subject: Subject, context: Context): Result
 
 /** One rule on one thing by the edition of the site. */
 function judgeUnder(rule: Rule, subject: Subject, context: Context): Result {
-  context.begin(rule, subject)
+  context.begin(rule)
   let verdict: Verdict
   try {
     verdict = rule.judge(subject as never, context)
   } catch (error) {
-    verdict = crashed(error, context)
+    verdict = crashed(error)
   }
   if (verdict.outcome === 'fault') verdict = gated(rule, verdict, context.site.edition)
-  return new Result(rule, subject, verdict, context.site)
+  return new Result(rule, subject, verdict, context)
 }
 
 const NO_FAULT: ReadonlySet<Outcome> = new Set(['allowed', 'clear', 'n/a'])
@@ -246,8 +284,8 @@ function judgeUnderAll(rule: Rule, subject: Subject, context: Context): Result {
   const isAlike = results.every(r => r.outcome === newest.outcome)
   if (isAlike || results.every(r => NO_FAULT.has(r.outcome))) return newest
   const { edition } = context.site.premises.facts
-  context.begin(rule, subject)
-  context.rest(newest.verdict.asked)
+  context.begin(rule)
+  context.rest(newest.asked)
   const { failure } = newest
   // A fault in this edition and in every one after it.
   const since = EDITIONS[results.findLastIndex(r => r.outcome !== 'fault') + 1]
@@ -263,16 +301,7 @@ function judgeUnderAll(rule: Rule, subject: Subject, context: Context): Result {
         [],
         [edition, ...results.flatMap(r => r.missing)],
       )
-  return new Result(rule, subject, listed(verdict), context.site)
-}
-
-/**
- * Lists what was asked for now, where it is not the rule alone that asked: judged again, the rule would not ask for
- * the edition or the local law.
- */
-function listed(verdict: Verdict): Verdict {
-  void verdict.asked
-  return verdict
+  return new Result(rule, subject, verdict, context).listed()
 }
 
 /** Local law can take a rule away or hold another edition of it; it takes away no hazard. 90.4. */
@@ -282,7 +311,7 @@ function judgeAmended(
   context: Context,
   amendment: Subject<'amendment'>,
 ): Result {
-  context.begin(rule, subject)
+  context.begin(rule)
   const law = [
     amendment.facts.rule,
     amendment.facts.effect,
@@ -292,23 +321,14 @@ function judgeAmended(
   const effect = context.ask(amendment.facts.effect)
   const asIn = effect === 'as in another edition' ? context.ask(amendment.facts.asIn) : undefined
   const source = valueOf(amendment, 'source') ?? 'a local amendment'
+  const ends = (verdict: Verdict) => new Result(rule, subject, verdict, context).listed()
   if (effect === 'not enforced here')
-    return new Result(
-      rule,
-      subject,
-      listed(context.na(say('Not enforced here: {source}', { source }))),
-      context.site,
-    )
+    return ends(context.na(say('Not enforced here: {source}', { source })))
   if (asIn === undefined)
-    return new Result(
-      rule,
-      subject,
-      listed(
-        context.undecided(
-          say('Local law changes this rule ({source}); how has not been read', { source }),
-        ),
+    return ends(
+      context.undecided(
+        say('Local law changes this rule ({source}); how has not been read', { source }),
       ),
-      context.site,
     )
   // Judged by that edition, where nothing is amended; what the law rests on is noted with the rest.
   const inner = new Context(
@@ -319,12 +339,11 @@ function judgeAmended(
 }
 
 /** A rule that throws is undecided with its error attached. */
-const crashed = (error: unknown, context: Context): Verdict => ({
+const crashed = (error: unknown): Verdict => ({
   outcome: 'undecided',
   why: say('The rule could not be worked out; this is a defect of the program'),
   working: [],
-  asked: context.asked,
-  missing: [],
+  lacks: [],
   defect: String(error),
 })
 
@@ -335,14 +354,12 @@ function gated(rule: Rule, verdict: Fault, edition: number): Verdict {
   const { failures } = verdict
   if (failures.every(f => since(f) <= edition)) return verdict
   const left = failures.filter(f => since(f) <= edition)
-  const { asked } = verdict
   const [failure] = left
   if (failure) {
     return {
       outcome: 'fault',
       why: failure.says,
       working: failure.working ?? [],
-      asked,
       failures: left,
     }
   }
@@ -354,6 +371,5 @@ function gated(rule: Rule, verdict: Fault, edition: number): Verdict {
       edition,
     }),
     working: [],
-    asked,
   }
 }

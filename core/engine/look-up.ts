@@ -4,7 +4,7 @@ import { neutralGroupOf } from '../derive/neutrals'
 import type { Context } from './context'
 import { defineRule, type Rule } from './rule'
 import { say } from './say'
-import { Failure, type Check, type Danger, type Verdict } from './verdict'
+import { Failure, verdictOf, type Check, type Danger, type Verdict } from './verdict'
 
 /** What one value of the field means. */
 export type Meaning =
@@ -73,37 +73,30 @@ export function lookUp<K extends Kind, F extends FieldName<K>>(row: LookUp<K, F>
   const checks = Object.fromEntries(
     Object.entries(says).map(([id, text]) => [id, checkOf(id, text, first, meanings)]),
   )
-  const open = say(unseen)
-  const conditions = only.map(condition => ({
-    bears: bearing(condition),
-    excuse: say(condition.otherwise),
-  }))
-  const answers = new Map(meanings.map(([value, meaning]) => [value, answerOf(value, meaning)]))
+  const open = verdictOf('undecided', say(unseen), undefined, { lacks: 'open' })
+  const conditions = only.map(conditionOf)
+  const answers = meanings.map(([word, meaning]) => answerOf(word, meaning))
 
-  /** Sentences are made once: the same answer is given to a thousand things. */
-  function answerOf(value: string, meaning: Meaning): (c: Context) => Verdict {
+  /** Verdicts are made once: the same answer is given to a thousand things. */
+  function answerOf(word: string, meaning: Meaning): Answer {
+    const value = word === 'true' || word === 'false' ? word === 'true' : word
     const slots = (text = '') =>
-      as !== undefined && text.includes('{') ? { [as]: value } : undefined
-    if ('fine' in meaning) {
-      const step = say(meaning.fine, slots(meaning.fine))
-      return c => c.clear(step)
-    }
-    if ('na' in meaning) {
-      const step = say(meaning.na, slots(meaning.na))
-      return c => c.na(step)
-    }
+      as !== undefined && text.includes('{') ? { [as]: word } : undefined
+    if ('fine' in meaning)
+      return { value, verdict: verdictOf('clear', say(meaning.fine, slots(meaning.fine))) }
+    if ('na' in meaning)
+      return { value, verdict: verdictOf('n/a', say(meaning.na, slots(meaning.na))) }
     if ('stays' in meaning) {
-      const step = say(meaning.stays, slots(meaning.stays))
-      const means = say(meaning.means)
-      return c => c.mayStay(step, means)
+      const stays = say(meaning.stays, slots(meaning.stays))
+      const mayStay = say(meaning.means)
+      return { value, verdict: verdictOf('clear', stays, undefined, { mayStay }) }
     }
     const { danger, check = first, since } = meaning
     const data = slots(says[check]) ?? {}
     const detail = since === undefined ? {} : { since }
-    const failures = [
-      new Failure(check, data, { danger, says: says[check] ?? '' }, detail),
-    ] as const
-    return c => c.faultAlike(failures)
+    const failure = new Failure(check, data, { danger, says: says[check] ?? '' }, detail)
+    const failures = [failure]
+    return { value, verdict: verdictOf('fault', undefined, undefined, { failures }) }
   }
 
   return defineRule<K>({
@@ -116,15 +109,17 @@ export function lookUp<K extends Kind, F extends FieldName<K>>(row: LookUp<K, F>
       let isOpen = false
       for (let i = 0; i < conditions.length; i++) {
         const condition = conditions[i]!
-        const found = condition.bears(subject, c)
-        if (found === false) return c.na(condition.excuse)
+        const found = condition.bears ? condition.bears(subject, c) : isOneOf(condition, subject, c)
+        if (found === false) return c.give(condition.excuse)
         if (found === undefined) isOpen = true
       }
       const value = c.ask(factOf(subject, field))
-      if (value === undefined || isOpen) return c.undecided(open)
-      const answer = answers.get(typeof value === 'string' ? value : String(value))
-      if (!answer) throw new Error(`${row.id}: nothing is said of ${field} ${value}`)
-      return answer(c)
+      if (value === undefined || isOpen) return c.give(open)
+      for (let i = 0; i < answers.length; i++) {
+        const answer = answers[i]!
+        if (answer.value === value) return c.give(answer.verdict)
+      }
+      throw new Error(`${row.id}: nothing is said of ${field} ${value}`)
     },
   } as Rule<K>)
 }
@@ -133,9 +128,38 @@ export function lookUp<K extends Kind, F extends FieldName<K>>(row: LookUp<K, F>
 const factOf = (subject: Subject, field: string): FactRef =>
   factAt(subject, field) ?? absent(subject, field)
 
+/** What one value of the field is answered with. */
+interface Answer {
+  readonly value: string | boolean
+  readonly verdict: Verdict
+}
+
 /** Whether the row bears on a thing; undefined while nobody has seen what that rests on. */
 type Bears = (subject: Subject, c: Context) => boolean | undefined
-function bearing<K extends Kind>(condition: Only<K>): Bears {
+interface Condition {
+  readonly excuse: Verdict
+  /** A field of the thing with the values that count, and what is taken while nobody has seen it ... */
+  readonly field: string
+  readonly right: readonly unknown[]
+  readonly unknown: true | undefined
+  /** ... unless it takes a walk to tell. */
+  readonly bears: Bears | undefined
+}
+function isOneOf({ field, right, unknown }: Condition, subject: Subject, c: Context) {
+  const value = c.ask(factOf(subject, field))
+  if (value === undefined) return unknown
+  for (let i = 0; i < right.length; i++) if (right[i] === value) return true
+  return false
+}
+function conditionOf<K extends Kind>(condition: Only<K>): Condition {
+  const excuse = verdictOf('n/a', say(condition.otherwise))
+  if (!('field' in condition)) {
+    return { excuse, field: '', right: [], unknown: undefined, bears: walkOf(condition) }
+  }
+  const { field, is, isPresumed } = condition
+  return { excuse, field, right: is, unknown: isPresumed ? true : undefined, bears: undefined }
+}
+function walkOf<K extends Kind>(condition: Exclude<Only<K>, { readonly field: unknown }>): Bears {
   if ('roomUse' in condition) {
     const uses: readonly string[] = condition.roomUse
     return (subject, c) => {
@@ -144,25 +168,14 @@ function bearing<K extends Kind>(condition: Only<K>): Bears {
       return use === undefined ? undefined : uses.includes(use)
     }
   }
-  if ('onMultiwire' in condition) {
-    return (subject, c) => {
-      const id = c.ask(factOf(subject, 'circuit')) as string | undefined
-      const circuit = c.site.get(id, 'circuit')
-      if (!circuit) return undefined
-      const group = neutralGroupOf(c.site, circuit)
-      c.rest(group.rests)
-      if (group.circuits.length > 1) return true
-      return group.rests.some(f => f.state !== 'known') ? undefined : false
-    }
-  }
-  const { field, isPresumed } = condition
-  const right: readonly unknown[] = condition.is
-  const unknown = isPresumed ? true : undefined
   return (subject, c) => {
-    const value = c.ask(factOf(subject, field))
-    if (value === undefined) return unknown
-    for (let i = 0; i < right.length; i++) if (right[i] === value) return true
-    return false
+    const id = c.ask(factOf(subject, 'circuit')) as string | undefined
+    const circuit = c.site.get(id, 'circuit')
+    if (!circuit) return undefined
+    const group = neutralGroupOf(c.site, circuit)
+    c.rest(group.rests)
+    if (group.circuits.length > 1) return true
+    return group.rests.some(f => f.state !== 'known') ? undefined : false
   }
 }
 

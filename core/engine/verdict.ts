@@ -1,8 +1,9 @@
-import type { FactRef, Subject } from '../model/house'
+import type { FactRef } from '../model/house'
 import { say, type Slots, type Step } from './say'
 
 const NO_FAILURES: readonly Failure[] = []
 const NO_STEPS: readonly Step[] = []
+const NO_FACTS: readonly FactRef[] = []
 
 /** How a judgment ends, for whoever reads it; worst first. */
 export const OUTCOMES = ['fault', 'allowed', 'undecided', 'clear', 'n/a'] as const
@@ -106,8 +107,6 @@ interface Common {
   /** The conclusion in one sentence. */
   readonly why: Step
   readonly working: readonly Step[]
-  /** Every fact the rule asked for, known or not, in order. */
-  readonly asked: readonly FactRef[]
 }
 export interface Fault extends Common {
   readonly outcome: 'fault'
@@ -122,21 +121,21 @@ export interface Clear extends Common {
 }
 export interface Undecided extends Common {
   readonly outcome: 'undecided'
-  /** The facts to look at, most telling first. Never empty, unless a rule crashed. */
-  readonly missing: readonly FactRef[]
+  /** The facts to look at, most telling first. Never none, unless a rule crashed. */
+  readonly lacks: Lacks | OfAsked
   readonly leans?: Lean
   readonly defect?: string
 }
-export interface NotApplicable {
+export interface NotApplicable extends Common {
   readonly outcome: 'n/a'
-  readonly why: Step
-  readonly working: readonly Step[]
-  readonly asked: readonly FactRef[]
 }
+/** What a rule says of a thing. It is a value: many things may be given the same one. */
 export type Verdict = Fault | Clear | Undecided | NotApplicable
 
 /** Facts that a verdict lacks, or how they are found; most verdicts are never asked. */
 export type Lacks = readonly FactRef[] | (() => readonly FactRef[])
+/** Of the facts a judgment asked for: those that are open, or those that are only assumed. */
+export type OfAsked = 'open' | 'assumed'
 /** Details only some verdicts have. */
 export interface Detail {
   readonly failures?: readonly Failure[]
@@ -144,7 +143,7 @@ export interface Detail {
   readonly compare?: Comparison
   readonly mayStay?: Step
   /** Facts to look at: a list, one that is made when it is read, or which of the asked ones. */
-  readonly lacks?: Lacks | 'open' | 'assumed'
+  readonly lacks?: Lacks | OfAsked
 }
 
 /** The part of a rule that judging needs. */
@@ -152,27 +151,14 @@ export interface Judging {
   readonly checks: Readonly<Record<string, Check>>
   judge(subject: never, c: never): Verdict
 }
-/** Where a judgment was made: it says what a rule asked for, as long as it remembers, or by judging again. */
-export interface Witness {
-  askedBy(ruling: Ruling): readonly FactRef[]
-}
-/**
- * A verdict as the reader makes it. What was asked for on the way is listed when somebody wants the list: most
- * judgments are only counted.
- */
-export class Ruling {
-  private list: readonly FactRef[] | undefined = undefined
+/** A verdict of any outcome; its type is told apart by whoever makes one. */
+class Ruling {
   constructor(
     readonly outcome: Ruled,
     /** Undefined where the first failure says it. */
     private readonly conclusion: Step | undefined,
     private readonly steps: readonly Step[] | undefined,
     private readonly detail: Detail | undefined,
-    private readonly witness: Witness,
-    /** Which judgment of the witness this is. */
-    readonly turn: number,
-    readonly rule: Judging,
-    readonly subject: Subject,
   ) {}
 
   get why(): Step {
@@ -180,9 +166,6 @@ export class Ruling {
   }
   get working(): readonly Step[] {
     return this.steps ?? this.detail?.failures?.[0]?.working ?? NO_STEPS
-  }
-  get asked(): readonly FactRef[] {
-    return (this.list ??= this.witness.askedBy(this))
   }
   get failures(): readonly Failure[] {
     return this.detail?.failures ?? NO_FAILURES
@@ -196,27 +179,32 @@ export class Ruling {
   get mayStay(): Step | undefined {
     return this.detail?.mayStay
   }
-  get missing(): readonly FactRef[] {
-    const lacks = this.detail?.lacks
-    if (lacks === undefined) return []
-    return unique(
-      lacks === 'open'
-        ? this.asked.filter(isOpen)
-        : lacks === 'assumed'
-          ? this.asked.filter(f => f.state === 'known' && f.grade === 'assumed')
-          : typeof lacks === 'function'
-            ? lacks()
-            : lacks,
-    )
+  get lacks(): Lacks | OfAsked {
+    return this.detail?.lacks ?? NO_FACTS
   }
 }
+/** @param why undefined where the first failure says it */
+export const verdictOf = (
+  outcome: Ruled,
+  why: Step | undefined,
+  working?: readonly Step[],
+  detail?: Detail,
+): Verdict => new Ruling(outcome, why, working, detail) as Verdict
 
 /** Not known; or a year known only as an interval, which is half an answer. */
 export const isOpen = (fact: FactRef): boolean =>
   fact.state !== 'known' ||
   ((fact.field === 'year' || fact.field === 'yearBuilt') && typeof fact.value !== 'number')
 
-/** The same fact asked for twice is named once. */
+/** The facts a verdict lacks, each named once. @param asked what the judgment asked for */
+export function lackedBy(verdict: Undecided, asked: () => readonly FactRef[]): FactRef[] {
+  const { lacks } = verdict
+  if (lacks === 'open') return unique(asked().filter(isOpen))
+  if (lacks === 'assumed')
+    return unique(asked().filter(f => f.state === 'known' && f.grade === 'assumed'))
+  return unique(typeof lacks === 'function' ? lacks() : lacks)
+}
+
 function unique(refs: readonly FactRef[]): FactRef[] {
   const found: FactRef[] = []
   for (const r of refs)

@@ -154,7 +154,7 @@ export class LiveAssessment {
   ): void {
     const before = this.#entries.get(key)
     const { outcome, why, standing } = result
-    const { asked } = result.verdict
+    const { asked } = result
     // Remedies look at facts the judgment never asked for, so what has any is always put into words and compared.
     const hasRemedies = standing !== undefined
     if (before && !hasRemedies && touched === 'perhaps' && readsTheSame(before, result)) return
@@ -233,8 +233,7 @@ function speaksOf(
  * anything about it changed.
  */
 function readsTheSame(before: Entry, result: Result): boolean {
-  const { verdict, standing, outcome, why, severity } = result
-  const { asked } = verdict
+  const { asked, standing, outcome, why, severity } = result
   if (
     before.outcome !== outcome ||
     before.standing !== standing?.kind ||

@@ -155,7 +155,7 @@ function restingOn(house: House): ReadonlyMap<string, ReadonlySet<string>> {
         void judged.missing
         return judged
       })
-      const asked = [...result.verdict.asked, ...(result.standing?.rests ?? []), ...result.missing]
+      const asked = [...result.asked, ...(result.standing?.rests ?? []), ...result.missing]
       const key = keyOf(result)
       for (const at of [...reads, ...asked.map(f => `${f.subject} ${f.field}`)]) {
         const keys = resting.get(at)

@@ -189,7 +189,7 @@ describe('the engine', () => {
     const all = evaluate(site, RULES)
     const atHand: string[] = []
     const told = (r: Result) =>
-      [r.rule.id, r.subject.id, r.outcome, ...r.verdict.asked.map(f => f.field)].join(' ')
+      [r.rule.id, r.subject.id, r.outcome, ...r.asked.map(f => f.field)].join(' ')
     judgeEach(site, RULES, r => atHand.push(told(r)))
     // Judged long before: what was asked for is found by judging again.
     expect(all.map(told)).toEqual(atHand)
@@ -228,12 +228,12 @@ describe('the engine', () => {
     expect(judge('bond-unsound', house, 'bond').standing?.ask).toBeDefined()
   })
   it('keeps what each verdict rests on', () => {
-    const { verdict } = judge(
+    const { asked } = judge(
       'overfused-conductor',
       panel([run(20, { size: { value: '14', grade: 'gauge' }, metal: 'copper', wiring: 'NM-B' })]),
       's',
     )
-    expect(verdict.asked.filter(f => f.state === 'known').map(f => f.field)).toEqual(
+    expect(asked.filter(f => f.state === 'known').map(f => f.field)).toEqual(
       expect.arrayContaining(['fedBy', 'ratingAmps', 'size', 'metal', 'wiring', 'supplies']),
     )
   })

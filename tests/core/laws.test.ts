@@ -101,10 +101,10 @@ describe.each(DEMO_HOUSES.map(d => [d.id, d] as const))('laws over %s', (_id, de
   })
   it('what is missing is truly not known', () => {
     const bad: string[] = []
-    for (const { rule, subject, verdict } of evaluate(house, RULES)) {
+    for (const { rule, subject, verdict, missing } of evaluate(house, RULES)) {
       if (verdict.outcome !== 'undecided') continue
-      if (verdict.missing.length === 0) bad.push(`${rule.id} on ${subject.id} names nothing`)
-      for (const fact of verdict.missing)
+      if (missing.length === 0) bad.push(`${rule.id} on ${subject.id} names nothing`)
+      for (const fact of missing)
         if (
           fact.state === 'known' &&
           fact.grade !== 'assumed' &&

@@ -27,7 +27,7 @@ export function neighborsOf(rule: Rule, house: House, on: string, row: string): 
     lines.push(`${what}: ${result ? spoken(result) : 'gone'}`)
   }
   const start = evaluate(new Site(house), [rule]).find(r => r.subject.id === on)
-  const asked = start ? unique(start.verdict.asked).filter(f => house.subjects.has(f.subject)) : []
+  const asked = start ? unique(start.asked).filter(f => house.subjects.has(f.subject)) : []
   for (const edition of EDITIONS)
     judge(`edition ${edition}`, put(house, { subject: 'premises', field: 'edition' }, edition))
   const known = asked.filter(f => f.state === 'known')

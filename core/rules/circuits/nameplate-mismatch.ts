@@ -178,9 +178,7 @@ function runs(circuit: Subject<'circuit'>, mca: number, c: Context): Verdict | u
       )
     }
   }
-  return (
-    open && c.undecided(open.why, open.working, open.outcome === 'undecided' ? open.missing : [])
-  )
+  return open && c.give(open)
 }
 
 /** Whether fuses protect the unit: at the start of the circuit, or in its own disconnect. 440.22, 110.3(B). */

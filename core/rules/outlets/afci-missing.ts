@@ -40,10 +40,10 @@ export const afciMissing = defineRule({
     if (type === 'junction box') return c.na(say('Not an outlet'))
     const room = c.site.get(c.ask(outlet.facts.room), 'room')
     const places = placesOf(room, c)
-    const listed = places.filter(place => afciSince(place, 'receptacle') !== undefined)
     // Of several uses the one that asks for it first counts.
-    const use = oldest(listed, type) ?? listed[0] ?? places[0]
-    if (use !== undefined && listed.length === 0)
+    const listed = firstListed(places, type)
+    const use = listed ?? places[0]
+    if (use !== undefined && listed === undefined)
       return c.na(say('Not a listed room: {use}', { use: placeName(use) }))
     const since = use === undefined || type === undefined ? undefined : afciSince(use, type)
     if (since !== undefined && since > c.site.edition)
@@ -170,12 +170,17 @@ function isSmallBranch(
 }
 const MOST_AMPS = 20
 
-function oldest(places: readonly string[], type: string | undefined): string | undefined {
-  const [first] = places
-    .flatMap(place => {
-      const since = afciSince(place, type ?? 'receptacle')
-      return since === undefined ? [] : [{ place, since }]
-    })
-    .sort((a, b) => a.since - b.since)
-  return first?.place
+/** The listed place that asks for it first; where none asks it of such an outlet, the first that is listed. */
+function firstListed(places: readonly string[], type = 'receptacle'): string | undefined {
+  let first: string | undefined
+  let earliest = Infinity
+  for (const place of places) {
+    if (afciSince(place, 'receptacle') === undefined) continue
+    const since = afciSince(place, type) ?? Infinity
+    if (first === undefined || since < earliest) {
+      first = place
+      earliest = since
+    }
+  }
+  return first
 }

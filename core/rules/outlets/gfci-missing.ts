@@ -52,7 +52,7 @@ export const gfciMissing = defineRule({
             ? say('Protection in the breaker')
             : say('Protected by a device ahead'),
       )
-    const before = c.asked.length
+    const before = c.mark()
     const need = room && places.length > 0 ? earliest(outlet, places, room, c) : undefined
     if (need && need.since === undefined && !need.isOpen)
       return type === undefined
@@ -76,7 +76,7 @@ export const gfciMissing = defineRule({
         since: need.since,
         ...(need.isSinceOpen && { isSinceOpen: true }),
         ...((need.openSince ?? Infinity) < need.since && {
-          olderIf: unseenOnce(c.asked.slice(before)),
+          olderIf: unseenOnce(c.askedSince(before)),
         }),
       },
     )
