@@ -21,7 +21,7 @@ export function aheadOf(site: Site, feeder: Subject<'feeder'>): Walked<Ahead> {
   if (!walked) {
     const trail = new Trail()
     const value = walk(site, feeder, trail, new Set())
-    answers.set(feeder.id, (walked = { value, rests: trail.rests }))
+    answers.set(feeder.id, (walked = trail.found(value)))
   }
   return walked
 }

@@ -28,11 +28,11 @@ function walkBond(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> 
       // A bar for grounds bonds the neutral where a jumper or busbar joins it to the neutral bar.
       const isNeutral =
         role === 'neutral' || role === 'common' ? true : trail.ask(bar.facts.isTiedToNeutral)
-      if (isBonded === true && isNeutral === true) return { value: true, rests: trail.rests }
+      if (isBonded === true && isNeutral === true) return trail.found(true)
       if (isBonded !== false && isNeutral !== false) value = undefined
     }
   }
-  return { value, rests: trail.rests }
+  return trail.found(value)
 }
 
 /** Whether neutrals and grounds share a bar in an enclosure. */
@@ -43,12 +43,12 @@ export function sharesBar(site: Site, enclosure: Subject<'enclosure'>): Walked<b
 function walkBars(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> {
   const trail = new Trail()
   const landings = trail.ask(enclosure.facts.landings)
-  if (landings === 'on a common bar') return { value: true, rests: trail.rests }
+  if (landings === 'on a common bar') return trail.found(true)
   const bars = site.children(enclosure, 'bar')
   let value: boolean | undefined = landings === undefined && bars.length === 0 ? undefined : false
   for (const bar of bars) {
     const role = trail.ask(bar.facts.role)
-    if (role === 'common') return { value: true, rests: trail.rests }
+    if (role === 'common') return trail.found(true)
     let neutrals = 0
     let grounds = 0
     let isCounted = true
@@ -60,10 +60,10 @@ function walkBars(site: Site, enclosure: Subject<'enclosure'>): Walked<boolean> 
       grounds += g ?? 0
     }
     if ((neutrals > 0 && (grounds > 0 || role === 'ground')) || (grounds > 0 && role === 'neutral'))
-      return { value: true, rests: trail.rests }
+      return trail.found(true)
     if (role === undefined || !isCounted) value = undefined
   }
-  return { value, rests: trail.rests }
+  return trail.found(value)
 }
 
 function remembered<T>(known: Kept<T>, key: string, walk: () => T): T {

@@ -41,7 +41,7 @@ function kept<S extends string>(
   if (!walked) {
     const trail = new Trail()
     const value = walk(trail)
-    answers.set(outlet.id, (walked = { value, rests: trail.rests }))
+    answers.set(outlet.id, (walked = trail.found(value)))
   }
   return walked
 }

@@ -37,7 +37,7 @@ export function groundOf(site: Site, outlet: Subject<'outlet'>): Walked<GroundSt
   let walked = answers.get(outlet.id)
   if (!walked) {
     const trail = new Trail()
-    answers.set(outlet.id, (walked = { value: decide(site, outlet, trail), rests: trail.rests }))
+    answers.set(outlet.id, (walked = trail.found(decide(site, outlet, trail))))
   }
   return walked
 }

@@ -15,24 +15,23 @@ export function legsOf(site: Site, breaker: Subject<'breaker'>): Walked<Leg[]> {
   const poles = trail.ask(breaker.facts.poles)
   if (poles === 1) {
     const measured = trail.ask(breaker.facts.measuredLeg)
-    if (measured !== undefined) return { value: [measured], rests: trail.rests }
+    if (measured !== undefined) return trail.found([measured])
   }
   const space = trail.ask(breaker.facts.space)
   const panel = site.get(breaker.parent ?? undefined, 'enclosure')
-  if (poles === undefined || space === undefined || !panel)
-    return { value: undefined, rests: trail.rests }
+  if (poles === undefined || space === undefined || !panel) return trail.found<Leg[]>(undefined)
   const bus = trail.ask(panel.facts.bus)
   const row = rowOf(panel, space, trail)
-  if (bus === undefined || row === undefined) return { value: undefined, rests: trail.rests }
+  if (bus === undefined || row === undefined) return trail.found<Leg[]>(undefined)
   const pattern: readonly Leg[] = bus === 'three phase' ? ['A', 'B', 'C'] : ['A', 'B']
   const legs = Array.from({ length: poles }, (_, pole) => pattern[(row + pole) % pattern.length]!)
   // On a single-phase supply the third bar is dead, or on the leg of a neighbor: only a measurement tells which.
   const third = legs.includes('C') ? trail.ask(panel.facts.thirdLeg) : 'fed by a third phase'
-  if (third === 'fed by a third phase') return { value: legs, rests: trail.rests }
+  if (third === 'fed by a third phase') return trail.found(legs)
   const jumpered =
     third === 'jumpered to another leg' ? trail.ask(panel.facts.jumperedTo) : undefined
-  if (jumpered === undefined) return { value: undefined, rests: trail.rests }
-  return { value: legs.map(leg => (leg === 'C' ? jumpered : leg)), rests: trail.rests }
+  if (jumpered === undefined) return trail.found<Leg[]>(undefined)
+  return trail.found(legs.map(leg => (leg === 'C' ? jumpered : leg)))
 }
 
 function rowOf(panel: Subject<'enclosure'>, space: number, trail: Trail): number | undefined {

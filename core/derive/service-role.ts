@@ -28,7 +28,7 @@ function walk(
   walking.add(enclosure.id)
   const trail = new Trail()
   const value = decide(site, enclosure, trail, roles, walking)
-  const walked = { value, rests: trail.rests }
+  const walked = trail.found(value)
   roles.set(enclosure.id, walked)
   return walked
 }

@@ -6,11 +6,24 @@ export interface Walked<T> {
   readonly rests: readonly FactRef[]
 }
 
+// A class, not a literal: thousands are made for a house, and literals the engine might take for long-lived.
+class Found<T> implements Walked<T> {
+  constructor(
+    readonly value: T | undefined,
+    readonly rests: readonly FactRef[],
+  ) {}
+}
+
 /** Reads facts outside a rule, keeping what the reading rested on. */
 export class Trail {
   readonly rests: FactRef[] = []
   ask<V>(fact: Fact<V> | Unseen): V | undefined {
     this.rests.push(fact as FactRef)
     return fact.state === 'known' ? fact.value : undefined
+  }
+
+  /** The conclusion, with what was read for it. */
+  found<T>(value: T | undefined): Walked<T> {
+    return new Found(value, this.rests)
   }
 }

@@ -93,7 +93,7 @@ function walkUp(site: Site, breaker: Subject<'breaker'>): Walked<Upstream> {
     if (device) at = device
     isBehindMain = device !== undefined || !startsAheadOfMain(feeder, trail)
   }
-  return { value: { smallestAmps, smallest, unreadFrom, hasOneSource }, rests: trail.rests }
+  return trail.found({ smallestAmps, smallest, unreadFrom, hasOneSource })
 }
 
 /** The breaker a feeder starts at, where it starts at one. */

@@ -3,8 +3,11 @@ import type { Site } from '../derive/site'
 import type { Edition } from '../tables/editions'
 import { say, type Slots, type Step } from './say'
 import {
+  Clear,
   Failure,
-  verdictOf,
+  Fault,
+  NotApplicable,
+  Undecided,
   type Comparison,
   type FailureDetail,
   type Judging,
@@ -16,9 +19,8 @@ const ASSUMED = say(
   'Rests on something only assumed: an assumption may raise an alarm, never clear one',
 )
 const NOT_SEEN = say('Not enough has been seen')
-const OPEN = { lacks: 'open' } as const
-const ONLY_ASSUMED = verdictOf('undecided', ASSUMED, undefined, { lacks: 'assumed' })
-const OPEN_YET = verdictOf('undecided', NOT_SEEN, undefined, OPEN)
+const ONLY_ASSUMED = new Undecided(ASSUMED, [], 'assumed')
+const OPEN_YET = new Undecided(NOT_SEEN)
 
 interface LeanDetail extends FailureDetail {
   /** What it would have to be to be no fault. */
@@ -184,7 +186,7 @@ export class Context {
       this.failures.length === 1
         ? this.failures
         : [...this.failures].sort((a, b) => b.danger - a.danger)
-    return verdictOf('fault', undefined, undefined, { failures })
+    return new Fault(failures)
   }
 
   /** A fault, unless one of the named exceptions holds; none of them has been looked for. */
@@ -193,17 +195,14 @@ export class Context {
     const { unless, ask, missing, ...more } = detail
     const failure = this.failure(id, data, more)
     const lacks = missing ? [ask, ...missing] : [ask]
-    return verdictOf('undecided', failure.says, failure.working, {
-      lacks,
-      leans: { failure, unless, ask },
-    })
+    return new Undecided(failure.says, failure.working, lacks, { failure, unless, ask })
   }
 
   /** The rule is kept. Where a fact it rests on is only assumed, the answer is undecided on that fact instead. */
   clear(why: Step, working?: readonly Step[], compare?: Comparison): Verdict {
     if (this.failures.length > 0) return this.failed()
     if (this.restsOnAssumption) return this.assumed(working)
-    return verdictOf('clear', why, working, compare && { compare })
+    return new Clear(why, working, compare)
   }
 
   /**
@@ -213,24 +212,24 @@ export class Context {
   mayStay(why: Step, means: Step, working?: readonly Step[]): Verdict {
     if (this.failures.length > 0) return this.failed()
     if (this.restsOnAssumption) return this.assumed(working)
-    return verdictOf('clear', why, working, { mayStay: means })
+    return new Clear(why, working, undefined, means)
   }
 
   /** Undecided on the given facts, or on everything asked for that is not known. */
   undecided(why?: Step, working?: readonly Step[], missing?: Lacks): Verdict {
     if (this.failures.length > 0) return this.failed()
     if (why === undefined) return OPEN_YET
-    return verdictOf('undecided', why, working, missing ? { lacks: missing } : OPEN)
+    return new Undecided(why, working, missing)
   }
 
   /** Does not apply. Rests on facts too: an assumption may not excuse anything either. */
   na(why: Step): Verdict {
     if (this.failures.length > 0) return this.failed()
-    return this.restsOnAssumption ? ONLY_ASSUMED : verdictOf('n/a', why)
+    return this.restsOnAssumption ? ONLY_ASSUMED : new NotApplicable(why)
   }
 
   private assumed(working?: readonly Step[]): Verdict {
-    return working ? verdictOf('undecided', ASSUMED, working, { lacks: 'assumed' }) : ONLY_ASSUMED
+    return working ? new Undecided(ASSUMED, working, 'assumed') : ONLY_ASSUMED
   }
 }
 

@@ -9,10 +9,12 @@ import { SEVERITIES, severityOf, severityOfAllowed, type Severity } from './seve
 import { standingOf, type Standing } from './standing'
 import type { Step } from './say'
 import {
+  Fault,
   lackedBy,
+  NotApplicable,
+  Undecided,
   type Comparison,
   type Failure,
-  type Fault,
   type Outcome,
   type Verdict,
 } from './verdict'
@@ -339,13 +341,9 @@ function judgeAmended(
 }
 
 /** A rule that throws is undecided with its error attached. */
-const crashed = (error: unknown): Verdict => ({
-  outcome: 'undecided',
-  why: say('The rule could not be worked out; this is a defect of the program'),
-  working: [],
-  lacks: [],
-  defect: String(error),
-})
+const crashed = (error: unknown): Verdict =>
+  new Undecided(CRASHED, undefined, [], undefined, String(error))
+const CRASHED = say('The rule could not be worked out; this is a defect of the program')
 
 /** A rule newer than the edition in force is no rule here; a hazard stands regardless. */
 function gated(rule: Rule, verdict: Fault, edition: number): Verdict {
@@ -354,22 +352,12 @@ function gated(rule: Rule, verdict: Fault, edition: number): Verdict {
   const { failures } = verdict
   if (failures.every(f => since(f) <= edition)) return verdict
   const left = failures.filter(f => since(f) <= edition)
-  const [failure] = left
-  if (failure) {
-    return {
-      outcome: 'fault',
-      why: failure.says,
-      working: failure.working ?? [],
-      failures: left,
-    }
-  }
+  if (left.length > 0) return new Fault(left)
   const first = Math.min(...failures.map(since))
-  return {
-    outcome: 'n/a',
-    why: say('Required from {since}; the edition in force here is {edition}', {
+  return new NotApplicable(
+    say('Required from {since}; the edition in force here is {edition}', {
       since: first,
       edition,
     }),
-    working: [],
-  }
+  )
 }

@@ -4,7 +4,16 @@ import { neutralGroupOf } from '../derive/neutrals'
 import type { Context } from './context'
 import { defineRule, type Rule } from './rule'
 import { say } from './say'
-import { Failure, verdictOf, type Check, type Danger, type Verdict } from './verdict'
+import {
+  Clear,
+  Failure,
+  Fault,
+  NotApplicable,
+  Undecided,
+  type Check,
+  type Danger,
+  type Verdict,
+} from './verdict'
 
 /** What one value of the field means. */
 export type Meaning =
@@ -73,7 +82,7 @@ export function lookUp<K extends Kind, F extends FieldName<K>>(row: LookUp<K, F>
   const checks = Object.fromEntries(
     Object.entries(says).map(([id, text]) => [id, checkOf(id, text, first, meanings)]),
   )
-  const open = verdictOf('undecided', say(unseen), undefined, { lacks: 'open' })
+  const open = new Undecided(say(unseen))
   const conditions = only.map(conditionOf)
   const answers = meanings.map(([word, meaning]) => answerOf(word, meaning))
 
@@ -83,20 +92,18 @@ export function lookUp<K extends Kind, F extends FieldName<K>>(row: LookUp<K, F>
     const slots = (text = '') =>
       as !== undefined && text.includes('{') ? { [as]: word } : undefined
     if ('fine' in meaning)
-      return { value, verdict: verdictOf('clear', say(meaning.fine, slots(meaning.fine))) }
+      return { value, verdict: new Clear(say(meaning.fine, slots(meaning.fine))) }
     if ('na' in meaning)
-      return { value, verdict: verdictOf('n/a', say(meaning.na, slots(meaning.na))) }
+      return { value, verdict: new NotApplicable(say(meaning.na, slots(meaning.na))) }
     if ('stays' in meaning) {
       const stays = say(meaning.stays, slots(meaning.stays))
-      const mayStay = say(meaning.means)
-      return { value, verdict: verdictOf('clear', stays, undefined, { mayStay }) }
+      return { value, verdict: new Clear(stays, undefined, undefined, say(meaning.means)) }
     }
     const { danger, check = first, since } = meaning
     const data = slots(says[check]) ?? {}
     const detail = since === undefined ? {} : { since }
     const failure = new Failure(check, data, { danger, says: says[check] ?? '' }, detail)
-    const failures = [failure]
-    return { value, verdict: verdictOf('fault', undefined, undefined, { failures }) }
+    return { value, verdict: new Fault([failure]) }
   }
 
   return defineRule<K>({
@@ -152,7 +159,7 @@ function isOneOf({ field, right, unknown }: Condition, subject: Subject, c: Cont
   return false
 }
 function conditionOf<K extends Kind>(condition: Only<K>): Condition {
-  const excuse = verdictOf('n/a', say(condition.otherwise))
+  const excuse = new NotApplicable(say(condition.otherwise))
   if (!('field' in condition)) {
     return { excuse, field: '', right: [], unknown: undefined, bears: walkOf(condition) }
   }

@@ -1,15 +1,11 @@
 import type { FactRef } from '../model/house'
 import { say, type Slots, type Step } from './say'
 
-const NO_FAILURES: readonly Failure[] = []
 const NO_STEPS: readonly Step[] = []
-const NO_FACTS: readonly FactRef[] = []
 
 /** How a judgment ends, for whoever reads it; worst first. */
 export const OUTCOMES = ['fault', 'allowed', 'undecided', 'clear', 'n/a'] as const
 export type Outcome = (typeof OUTCOMES)[number]
-/** What a rule itself says. Whether a failure is a fault or allowed to remain follows from the years of the part. */
-export type Ruled = Exclude<Outcome, 'allowed'>
 
 /** 4 lethal · 3 breaks the protection the system relies on · 2 weakens it · 1 labels and neatness. */
 export type Danger = 1 | 2 | 3 | 4
@@ -103,93 +99,71 @@ export interface Lean {
   readonly ask: FactRef
 }
 
-interface Common {
-  /** The conclusion in one sentence. */
-  readonly why: Step
-  readonly working: readonly Step[]
-}
-export interface Fault extends Common {
-  readonly outcome: 'fault'
-  /** Every check that failed, the most dangerous first; never empty. */
-  readonly failures: readonly Failure[]
-}
-export interface Clear extends Common {
-  readonly outcome: 'clear'
-  readonly compare?: Comparison
-  /** Lawful when made and may stay, but no longer made so: recorded, with its risk and its trigger. */
-  readonly mayStay?: Step
-}
-export interface Undecided extends Common {
-  readonly outcome: 'undecided'
-  /** The facts to look at, most telling first. Never none, unless a rule crashed. */
-  readonly lacks: Lacks | OfAsked
-  readonly leans?: Lean
-  readonly defect?: string
-}
-export interface NotApplicable extends Common {
-  readonly outcome: 'n/a'
-}
-/** What a rule says of a thing. It is a value: many things may be given the same one. */
-export type Verdict = Fault | Clear | Undecided | NotApplicable
-
 /** Facts that a verdict lacks, or how they are found; most verdicts are never asked. */
 export type Lacks = readonly FactRef[] | (() => readonly FactRef[])
 /** Of the facts a judgment asked for: those that are open, or those that are only assumed. */
 export type OfAsked = 'open' | 'assumed'
-/** Details only some verdicts have. */
-export interface Detail {
-  readonly failures?: readonly Failure[]
-  readonly leans?: Lean
-  readonly compare?: Comparison
-  readonly mayStay?: Step
-  /** Facts to look at: a list, one that is made when it is read, or which of the asked ones. */
-  readonly lacks?: Lacks | OfAsked
+
+// Verdicts are of classes, with few parts: a house makes thousands. A literal that one of them held on to the engine
+// might take for long-lived, and the house judged would stay in memory with it.
+
+/** Some checks failed. */
+export class Fault {
+  readonly outcome = 'fault'
+  /** @param failures every check that failed, the most dangerous first; never empty */
+  constructor(readonly failures: readonly Failure[]) {}
+
+  /** The conclusion in one sentence. */
+  get why(): Step {
+    return (this.failures[0] as Failure).says
+  }
+  get working(): readonly Step[] {
+    return this.failures[0]?.working ?? NO_STEPS
+  }
 }
+/** The rule is kept. */
+export class Clear {
+  readonly outcome = 'clear'
+  /** @param mayStay lawful when made and may stay, but no longer made so: recorded, with its risk and its trigger */
+  constructor(
+    readonly why: Step,
+    readonly working: readonly Step[] = NO_STEPS,
+    readonly compare?: Comparison,
+    readonly mayStay?: Step,
+  ) {}
+}
+/** Not enough has been seen. */
+export class Undecided {
+  readonly outcome = 'undecided'
+  /**
+   * @param lacks the facts to look at, most telling first; never none, unless a rule crashed
+   * @param defect what a rule that crashed threw
+   */
+  constructor(
+    readonly why: Step,
+    readonly working: readonly Step[] = NO_STEPS,
+    readonly lacks: Lacks | OfAsked = 'open',
+    readonly leans?: Lean,
+    readonly defect?: string,
+  ) {}
+}
+/** The rule does not bear on the thing. */
+export class NotApplicable {
+  readonly outcome = 'n/a'
+  constructor(readonly why: Step) {}
+
+  get working(): readonly Step[] {
+    return NO_STEPS
+  }
+}
+/** What a rule says of a thing. It is a value: many things may be given the same one. */
+export type Verdict = Fault | Clear | Undecided | NotApplicable
 
 /** The part of a rule that judging needs. */
 export interface Judging {
   readonly checks: Readonly<Record<string, Check>>
   judge(subject: never, c: never): Verdict
 }
-/** A verdict of any outcome; its type is told apart by whoever makes one. */
-class Ruling {
-  constructor(
-    readonly outcome: Ruled,
-    /** Undefined where the first failure says it. */
-    private readonly conclusion: Step | undefined,
-    private readonly steps: readonly Step[] | undefined,
-    private readonly detail: Detail | undefined,
-  ) {}
-
-  get why(): Step {
-    return this.conclusion ?? (this.failures[0] as Failure).says
-  }
-  get working(): readonly Step[] {
-    return this.steps ?? this.detail?.failures?.[0]?.working ?? NO_STEPS
-  }
-  get failures(): readonly Failure[] {
-    return this.detail?.failures ?? NO_FAILURES
-  }
-  get leans(): Lean | undefined {
-    return this.detail?.leans
-  }
-  get compare(): Comparison | undefined {
-    return this.detail?.compare
-  }
-  get mayStay(): Step | undefined {
-    return this.detail?.mayStay
-  }
-  get lacks(): Lacks | OfAsked {
-    return this.detail?.lacks ?? NO_FACTS
-  }
-}
-/** @param why undefined where the first failure says it */
-export const verdictOf = (
-  outcome: Ruled,
-  why: Step | undefined,
-  working?: readonly Step[],
-  detail?: Detail,
-): Verdict => new Ruling(outcome, why, working, detail) as Verdict
 
 /** Not known; or a year known only as an interval, which is half an answer. */
 export const isOpen = (fact: FactRef): boolean =>

@@ -56,7 +56,7 @@ function entriesOf(site: Site, panel: Subject<'enclosure'>): Walked<Contradictio
   if (!walked) {
     const trail = new Trail()
     const value = compared(site, panel, trail)
-    answers.set(panel.id, (walked = { value, rests: trail.rests }))
+    answers.set(panel.id, (walked = trail.found(value)))
   }
   return walked
 }
