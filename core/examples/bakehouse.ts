@@ -107,6 +107,7 @@ export function bakehouse(): Node {
       supply: measured('120/240 V single phase', 'multimeter'),
       waterPiping: 'metal',
       waterBond: 'none found',
+      electrodesTogether: 'one stands apart',
     },
     buildings: [
       {
@@ -774,6 +775,33 @@ export function bakehouse(): Node {
         isJumpered: false,
         isTenFtInEarth: told(true),
         clampFt: measured(22, 'tape'),
+      },
+    ],
+    bonds: [
+      {
+        id: 'beam',
+        name: 'Beam over the ovens',
+        to: 'building steel',
+        landsIn: 'oven',
+        landsOn: 'enclosure',
+        size: gauge('8'),
+        metal: 'copper',
+        connection: 'sound',
+        clampPlace: 'on paint or a coating',
+        isProtected: true,
+        year: told(1951),
+      },
+      {
+        id: 'telephone',
+        name: 'Telephone block by the shop door',
+        to: 'communications',
+        landsOn: 'an electrode of its own',
+        size: gauge('10'),
+        metal: 'copper',
+        connection: 'sound',
+        lengthFt: measured(9, 'tape'),
+        isSpliced: false,
+        year: told(1974),
       },
     ],
   }
