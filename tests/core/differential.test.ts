@@ -16,7 +16,7 @@ import { observe, type Node } from '../support/house'
  * One question, one answer: the calculators, the bond map and the conditions of remedies are held against the rules
  * over random houses in which any fact may be unknown. `npm run simulate` takes many more.
  */
-const HOUSES = Number(process.env.CORVIT_HOUSES ?? 400)
+const HOUSES = Math.max(400, Number(process.env.CORVIT_HOUSES ?? 0))
 
 const METALS = [
   'copper',

@@ -11,7 +11,7 @@ import {
 import { seeded } from '#core/simulate/random'
 import { generalSolverOf } from '#shared/general-solver'
 
-const TRIALS = Number(process.env.CORVIT_TRIALS ?? 80)
+const TRIALS = Number(process.env.CORVIT_TRIALS ?? 40)
 const BOOK: PriceBook = { ...SAMPLE_PRICES, callOut: 7, permit: 11 }
 const SEVERITY = ['make safe now', 'repair', 'upgrade', 'note'] as const
 const DANGER = { 'make safe now': 64, repair: 8, upgrade: 2, note: 1 }

@@ -5,7 +5,7 @@ import { generalSolverOf } from '#shared/general-solver'
 import { seeded } from '#core/simulate/random'
 
 /** 1000 by hand (`CORVIT_TRIALS=1000 npx jest tests/core/plan`); fewer where every test has to be quick. */
-const TRIALS = Number(process.env.CORVIT_TRIALS ?? 120)
+const TRIALS = Number(process.env.CORVIT_TRIALS ?? 60)
 
 function trial(seed: number, faults: number, count: number): Action[] {
   const r = seeded(seed)

@@ -4,7 +4,7 @@ import { seeded } from '#core/simulate/random'
 import { generalSolverOf } from '#shared/general-solver'
 import { mistakenHouse } from '../../support/random-house'
 
-const TRIALS = Number(process.env.CORVIT_TRIALS ?? 700)
+const TRIALS = Number(process.env.CORVIT_TRIALS ?? 400)
 
 it(`plans of ${TRIALS} random houses: judged again, no fault they cure is left, and none is new`, () => {
   const random = seeded(2026)

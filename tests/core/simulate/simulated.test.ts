@@ -26,7 +26,7 @@ import { seeded } from '#core/simulate/random'
 import { answerOf, recorded, simulateHouse, soundLog } from '#core/simulate/simulated'
 
 /** Houses of a run, more by hand: the whole of it is `npm run simulate -- roundtrip`. */
-const HOUSES = Number(process.env.CORVIT_HOUSES ?? 5)
+const HOUSES = Number(process.env.CORVIT_HOUSES ?? 3)
 
 const outcomes = (site: Site) => {
   const found = evaluate(site, RULES)
