@@ -1,4 +1,4 @@
-import { evaluate, RULES, Site, type Result } from '#core'
+import { evaluate, RULES, Site, type Result, type Subject } from '#core'
 import { siteOf, judge, oneOutlet, panel, run, type Node } from '../support/house'
 import { render } from '#core/engine/say'
 import { defineRule } from '#core/engine/rule'
@@ -145,6 +145,35 @@ describe('the engine', () => {
     })
     const [result] = evaluate(siteOf(oneOutlet({ condition: 'sound' })), [broken])
     expect(result!.verdict).toMatchObject({ outcome: 'undecided', defect: 'Error: boom' })
+  })
+  it.each<[string, Node, string]>([
+    ['what is seen', { condition: 'sound' }, 'clear'],
+    ['what is assumed', { condition: { value: 'sound', grade: 'assumed' } }, 'undecided'],
+    ['what is assumed and bad', { condition: { value: 'cracked', grade: 'assumed' } }, 'fault'],
+    ['another thing', { type: 'luminaire' }, 'n/a'],
+    [
+      'what is assumed to be another thing',
+      { type: { value: 'luminaire', grade: 'assumed' } },
+      'undecided',
+    ],
+  ])('a look-up that one verdict answers for all things: %s', (_, outlet, outcome) => {
+    const result = judge('device-worn', oneOutlet(outlet), 'p')
+    expect(result.outcome).toBe(outcome)
+    if (outcome === 'undecided')
+      expect(result.missing.map(f => f.field)).toEqual([Object.keys(outlet)[0]])
+  })
+  it('of a rule that throws lists what it had asked for, also when others were judged since', () => {
+    const broken = defineRule({
+      ...RULES.find(r => r.subject === 'outlet')!,
+      judge(outlet, c) {
+        c.ask((outlet as Subject<'outlet'>).facts.type)
+        throw new Error('boom')
+      },
+    })
+    const [first, second] = evaluate(siteOf(oneOutlet({}, { others: [{ id: 'q' }] })), [broken])
+    expect(first?.asked.map(f => `${f.subject} ${f.field}`)).toEqual([`${first?.subject.id} type`])
+    expect(second?.asked.map(f => f.subject)).toEqual([second?.subject.id])
+    expect(first?.missing).toEqual([])
   })
   it('a run of conductors that hangs on no circuit is no defect of the program', () => {
     const whole = siteOf(panel([run(20, { size: '12', metal: 'copper', wiring: 'NM-B' })]))
