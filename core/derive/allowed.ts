@@ -1,9 +1,10 @@
 import { absent, type Subject, type FactRef, whereSeen } from '../model/house'
-import { Memo, RUNS_KEPT } from '../model/memo'
+import { MemoOfParts, RUNS_KEPT } from '../model/memo'
 import { allowedDevice, isTabled, type Allowed } from '../tables/allowed-device'
 import { sizeIndex, type Column, type Size, type TableMetal } from '../tables/ampacity'
 import { crowdOf } from './crowd'
 import type { Site } from './site'
+import type { Edition } from '../tables/editions'
 import { Trail } from './trail'
 
 /**
@@ -83,15 +84,8 @@ const SMALL_SE_SINCE = 2017
 // Armored cable in thermal insulation carries its 60 °C value too, 320.80(A); up to 10 AWG the small-conductor limit of
 // 240.4(D) is no higher than that, so nobody is asked there.
 
-const asFacet = (load: LoadFact): Facet<boolean> => ({
-  fact: load.fact,
-  values: load.value === undefined ? [true, false] : [load.value],
-})
-
-interface Facet<T> {
-  readonly fact: FactRef | undefined
-  readonly values: readonly T[]
-}
+/** The facts that the facets of a sum hang on, where one was asked for, in the order in which the facets are tried. */
+type FacetFacts = readonly (FactRef | undefined)[]
 
 /** What is known of a run of conductors; what is left out nobody has seen. */
 export interface RunFacts {
@@ -111,6 +105,7 @@ export interface RunValues {
 }
 
 const BOTH: readonly boolean[] = [true, false]
+const either = (value: boolean | undefined) => (value === undefined ? BOTH : [value])
 const TERMINALS: readonly (60 | 75)[] = [60, 75]
 const LOWEST = TERMINALS.slice(0, 1)
 /** A wiring method that says its own insulation needs no print legend. */
@@ -152,55 +147,90 @@ export function allowedBand(
   carriesWholeDwelling: LoadFact,
 ): AllowedBand | NoBand {
   const trail = new Trail()
-  const conductor = run
-  const size = trail.ask(conductor.facts.size)
+  const size = trail.ask(run.facts.size)
   if (size === undefined)
     return { isKnown: false, rests: trail.rests, missing: trail.rests.slice() }
   const last = () => trail.rests[trail.rests.length - 1]!
 
-  const metal = trail.ask(conductor.facts.metal)
+  const metal = trail.ask(run.facts.metal)
   const metalFact = last()
-  const wiring = trail.ask(conductor.facts.wiring)
+  const wiring = trail.ask(run.facts.wiring)
   const wiringFact = last()
   // Facts are asked only where they bear on the answer, so that nobody is sent to look at what decides nothing.
   const asksCap = capAsksInsulation(wiring, size, site.edition)
-  const isInInsulation = asksCap ? trail.ask(conductor.facts.isInInsulation) : undefined
+  const isInInsulation = asksCap ? trail.ask(run.facts.isInInsulation) : undefined
   const capFact = asksCap ? last() : wiringFact
   const asksInsulation = saysInsulation(wiring) === undefined
-  const insulationC = asksInsulation ? trail.ask(conductor.facts.insulationC) : undefined
+  const insulationC = asksInsulation ? trail.ask(run.facts.insulationC) : undefined
   const insulationFact = asksInsulation ? last() : undefined
   const asksTerminals = isCapped({ size, wiring, isInInsulation }, site.edition) !== true
-  const terminalsC = asksTerminals ? trail.ask(conductor.facts.terminalsC) : undefined
+  const terminalsC = asksTerminals ? trail.ask(run.facts.terminalsC) : undefined
   const terminalsFact = asksTerminals ? last() : undefined
-  const values = valuesOf(
-    { size, metal, wiring, isInInsulation, insulationC, terminalsC },
-    site.edition,
-  )
-  const metals = { fact: metalFact, values: values.metals }
-  const caps: Facet<boolean> = { fact: capFact, values: values.caps }
-  const insulation: Facet<Column> = { fact: insulationFact, values: values.insulations }
-  const terminals: Facet<60 | 75> = { fact: terminalsFact, values: values.terminals }
-  const loads: Facet<boolean> = asFacet(feedsSeveralReceptacles)
-  let wholes: Facet<boolean> = asFacet(carriesWholeDwelling)
+  let isWhole = carriesWholeDwelling.value
+  let wholeFact = carriesWholeDwelling.fact
   // Two legs and the neutral of 208Y/120 have the reduced dwelling sizes only from the 2017 edition.
-  if (carriesWholeDwelling.value === true && site.edition < 2017) {
+  if (isWhole === true && site.edition < 2017) {
     const supply = trail.ask(site.premises.facts.supply)
-    wholes = {
-      fact: last(),
-      values: supply === undefined ? [true, false] : [supply === '120/240 V single phase'],
-    }
+    isWhole = supply && supply === '120/240 V single phase'
+    wholeFact = last()
   }
+  const lies = liesIn(site, run, trail)
+  const { missing } = lies
+  if (missing.length > 0) return { isKnown: false, rests: trail.rests, missing }
+  const values = { size, metal, wiring, isInInsulation, insulationC, terminalsC }
+  // Out of the table there is no sum: 14 AWG aluminum is no building wire, and what was gauged is gauged again.
+  const isInTable = tableMetals(metal).some(m => isTabled(size, m, site.edition))
+  if (!isInTable) return { isKnown: false, rests: trail.rests, missing: [absent(run, 'size')] }
+  const sets = run.kind === 'feeder' ? parallel(run, trail) : 1
+  const feeds = feedsSeveralReceptacles.value
+  const tried = sumsOf(values, { edition: site.edition, sets, feeds, isWhole, lies: lies.ways })
+  const facts: FacetFacts = [
+    metalFact,
+    capFact,
+    insulationFact,
+    terminalsFact,
+    feedsSeveralReceptacles.fact,
+    wholeFact,
+    lies.fact,
+  ]
+  return {
+    isKnown: true,
+    low: tried.low,
+    high: tried.high,
+    rests: trail.rests,
+    missingFor: amps => telling(facts, tried, amps),
+  }
+}
 
-  interface Stretch {
-    ambientC: number
-    currentCarrying: number
-  }
+/** A stretch of a run, as warm and as crowded as it is. */
+interface Stretch {
+  readonly ambientC: number
+  readonly currentCarrying: number
+}
+/** How a run lies: every way that it may, and the fact that tells which. */
+interface Lies {
+  readonly ways: readonly (readonly Stretch[])[]
+  readonly fact: FactRef | undefined
+  /** Without these there is no sum. */
+  readonly missing: readonly FactRef[]
+}
+/** A stretch that is not crowded: the table holds for three. */
+const UNCROWDED = 3
+const ORDINARY = { least: UNCROWDED, most: UNCROWDED, missing: [], rests: [] }
+const ORDINARY_STRETCH: Stretch = { ambientC: 30, currentCarrying: UNCROWDED }
+/** A run that nobody has seen in heat or in a crowd lies as the table supposes. */
+const LIES_ORDINARY: Lies = { ways: [[ORDINARY_STRETCH]], fact: undefined, missing: [] }
+
+function liesIn(site: Site, run: Subject<'segment'> | Subject<'feeder'>, trail: Trail): Lies {
+  const exposures = site.children(run, 'exposure')
+  if (exposures.length === 0) return LIES_ORDINARY
+  const last = () => trail.rests[trail.rests.length - 1]!
   const stretches: Stretch[] = []
   // The same stretches with as few conductors as there may be; only where circuits are told and not all about them.
   const airier: Stretch[] = []
-  let crowdFact: FactRef | undefined
+  let fact: FactRef | undefined
   const missing: FactRef[] = []
-  for (const exposure of site.children(run, 'exposure')) {
+  for (const exposure of exposures) {
     const what = trail.ask(exposure.facts.what)
     if (what === undefined) missing.push(last())
     const isHot = what === 'hot' || what === 'hot and crowded'
@@ -214,79 +244,72 @@ export function allowedBand(
     if (ambientC === undefined || !crowd) continue
     stretches.push({ ambientC, currentCarrying: crowd.most })
     airier.push({ ambientC, currentCarrying: crowd.least })
-    if (crowd.least !== crowd.most) crowdFact ??= crowd.missing[0]
+    if (crowd.least !== crowd.most) fact ??= crowd.missing[0]
   }
-  // Out of the table there is no sum: 14 AWG aluminum is no building wire, and what was gauged is gauged again.
-  const isInTable = metals.values.some(m => isTabled(size, m, site.edition))
-  if (missing.length === 0 && !isInTable)
-    return { isKnown: false, rests: trail.rests, missing: [absent(run, 'size')] }
-  if (missing.length > 0) return { isKnown: false, rests: trail.rests, missing }
-  const sets = run.kind === 'feeder' ? parallel(run, trail) : 1
-  if (stretches.length === 0) stretches.push({ ambientC: 30, currentCarrying: 3 })
-  const crowds: Facet<readonly Stretch[]> = {
-    fact: crowdFact,
-    values: crowdFact ? [stretches, airier] : [stretches],
-  }
+  return { ways: fact ? [stretches, airier] : [stretches], fact, missing }
+}
 
-  const facets: readonly Facet<unknown>[] = [
-    metals,
-    caps,
-    insulation,
-    terminals,
-    loads,
-    wholes,
-    crowds,
+/** What the sum hangs on besides the conductor itself; what is undefined nobody has seen. */
+interface Surroundings {
+  readonly edition: Edition
+  readonly sets: number
+  readonly feeds: boolean | undefined
+  readonly isWhole: boolean | undefined
+  readonly lies: readonly (readonly Stretch[])[]
+}
+
+/** The sums under every value the unseen facts could have, kept: runs alike have the same. */
+function sumsOf(run: RunFacts, around: Surroundings): Tried {
+  const { size, metal, wiring, isInInsulation, insulationC, terminalsC } = run
+  const { edition, sets, feeds, isWhole, lies } = around
+  const parts = [
+    size,
+    metal,
+    wiring,
+    isInInsulation,
+    insulationC,
+    terminalsC,
+    feeds,
+    isWhole,
+    edition,
+    sets,
   ]
-  const key =
-    `${size} ${metal} ${wiring} ${isInInsulation} ${insulationC} ${terminalsC} ` +
-    `${feedsSeveralReceptacles.value} ${wholes.values.length > 1 ? 'open' : wholes.values[0]} ` +
-    `${site.edition} ${sets} ` +
-    crowds.values.map(s => s.map(x => `${x.ambientC}:${x.currentCarrying}`).join()).join(' or ')
-  const tried = TRIED.get(key) ?? tryAll()
-  return {
-    isKnown: true,
-    low: tried.low,
-    high: tried.high,
-    rests: trail.rests,
-    missingFor: amps => telling(facets, tried, amps),
-  }
+  for (const way of lies)
+    for (const { ambientC, currentCarrying } of way) parts.push(ambientC, currentCarrying)
+  return TRIED.get(parts) ?? TRIED.set(parts, tryAll(run, around))
+}
 
-  /** The sum under every value the unseen facts could have. */
-  function tryAll(): Tried {
-    const combos: Combo[] = []
-    for (const [a, m] of metals.values.entries())
-      for (const [b, isCappedAt60] of caps.values.entries())
-        for (const [c, column] of insulation.values.entries())
-          for (const [d, marked] of terminals.values.entries())
-            for (const [e, feeds] of loads.values.entries())
-              for (const [f, whole] of wholes.values.entries())
-                for (const [g, crowd] of crowds.values.entries()) {
-                  const run = {
-                    size: size!,
-                    metal: m.metal,
-                    isCopperClad: m.isCopperClad,
-                    insulation: column,
-                    isCappedAt60,
-                    terminals: marked,
-                    sets,
-                    feedsSeveralReceptacles: feeds,
-                    carriesWholeDwelling: whole,
-                  }
-                  const sums = crowd.map(stretch =>
-                    allowedDevice({ ...run, ...stretch }, site.edition),
-                  )
-                  const [allowed] = sums.sort(byAllowed) as [Allowed]
-                  combos.push({ at: [a, b, c, d, e, f, g], allowed })
+function tryAll(run: RunFacts, { edition, sets, feeds, isWhole, lies }: Surroundings): Tried {
+  const values = valuesOf(run, edition)
+  const combos: Combo[] = []
+  for (const [a, m] of values.metals.entries())
+    for (const [b, isCappedAt60] of values.caps.entries())
+      for (const [c, column] of values.insulations.entries())
+        for (const [d, marked] of values.terminals.entries())
+          for (const [e, feedsSeveralReceptacles] of either(feeds).entries())
+            for (const [f, carriesWholeDwelling] of either(isWhole).entries())
+              for (const [g, stretches] of lies.entries()) {
+                const under = {
+                  size: run.size,
+                  metal: m.metal,
+                  isCopperClad: m.isCopperClad,
+                  insulation: column,
+                  isCappedAt60,
+                  terminals: marked,
+                  sets,
+                  feedsSeveralReceptacles,
+                  carriesWholeDwelling,
                 }
-    const sorted = combos.map(x => x.allowed).sort(byAllowed)
-    const [low] = sorted as [Allowed]
-    // Of several that allow as much, the first that was tried speaks.
-    const most = sorted.at(-1)?.allowed
-    const high = sorted.find(x => x.allowed === most) ?? low
-    const found = { combos, low, high, telling: new Map<number, readonly number[]>() }
-    // Runs that are known and unknown in the same things have the same sums.
-    return TRIED.set(key, found)
-  }
+                const sums = stretches.map(s => allowedDevice({ ...under, ...s }, edition))
+                const [allowed] = sums.sort(byAllowed) as [Allowed]
+                combos.push({ at: [a, b, c, d, e, f, g], allowed })
+              }
+  const sorted = combos.map(x => x.allowed).sort(byAllowed)
+  const [low] = sorted as [Allowed]
+  // Of several that allow as much, the first that was tried speaks.
+  const most = sorted.at(-1)?.allowed
+  const high = sorted.find(x => x.allowed === most) ?? low
+  return { combos, low, high, telling: new Map<number, readonly number[]>() }
 }
 
 interface Combo {
@@ -299,21 +322,18 @@ interface Tried {
   readonly high: Allowed
   /** Which facets tell, by rating. */ readonly telling: Map<number, readonly number[]>
 }
-/** A stretch that is not crowded: the table holds for three. */
-const UNCROWDED = 3
-const ORDINARY = { least: UNCROWDED, most: UNCROWDED, missing: [], rests: [] }
-const TRIED = new Memo<string, Tried>(RUNS_KEPT)
+const TRIED = new MemoOfParts<Tried>(RUNS_KEPT)
 const byAllowed = (a: Allowed, b: Allowed) => a.allowed - b.allowed
 
 /** The unseen facts whose value could turn the answer for a device of this rating. */
-function telling(facets: readonly Facet<unknown>[], tried: Tried, amps: number): FactRef[] {
+function telling(facts: FacetFacts, tried: Tried, amps: number): FactRef[] {
   let which = tried.telling.get(amps)
   if (!which)
     tried.telling.set(
       amps,
-      (which = facets.flatMap((_, k) => (tells(tried.combos, k, amps) ? [k] : []))),
+      (which = facts.flatMap((_, k) => (tells(tried.combos, k, amps) ? [k] : []))),
     )
-  return which.flatMap(k => facets[k]!.fact ?? [])
+  return which.flatMap(k => facts[k] ?? [])
 }
 
 /** Whether one thing alone, all else the same, decides if a rating fits. */

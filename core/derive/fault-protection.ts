@@ -84,17 +84,19 @@ export function resetOf(site: Site, outlet: Subject<'outlet'>): Subject<'outlet'
   return undefined
 }
 
-/** Walks toward the panel: true where a device ahead protects this outlet, undefined where it might. */
+/**
+ * Walks toward the panel: true where a device ahead protects this outlet, undefined where it might. Where it is fed
+ * from is not known, or said in a circle, a device nobody has recorded may stand ahead.
+ */
 function chain(site: Site, outlet: Subject<'outlet'>, trail: Trail, is: Is): boolean | undefined {
   let isOpen = false
-  const passed = new Set<Subject>()
-  for (let at = outlet; ;) {
+  let at = outlet
+  // A chain that is longer than the house has outlets goes in a circle.
+  for (let left = site.all.outlet.length; left > 0; left--) {
     const after = trail.ask(at.facts.after)
     if (after === 'panel') return isOpen ? undefined : false
     const ahead = site.get(after, 'outlet')
-    // Where it is fed from is not known, or said in a circle: a device nobody has recorded may stand ahead.
-    if (!ahead || passed.has(ahead)) return undefined
-    passed.add(ahead)
+    if (!ahead) return undefined
     const protection = working(ahead, trail, 'for what follows')
     if (protection === undefined) isOpen = true
     else if (is(protection)) {
@@ -104,6 +106,7 @@ function chain(site: Site, outlet: Subject<'outlet'>, trail: Trail, is: Is): boo
     }
     at = ahead
   }
+  return undefined
 }
 
 /**

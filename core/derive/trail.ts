@@ -14,9 +14,12 @@ class Found<T> implements Walked<T> {
   ) {}
 }
 
+/** Copied for each trail: the engine takes a list written out here for long-lived, for the same reason. */
+const EMPTY: FactRef[] = []
+
 /** Reads facts outside a rule, keeping what the reading rested on. */
 export class Trail {
-  readonly rests: FactRef[] = []
+  readonly rests = EMPTY.slice()
   ask<V>(fact: Fact<V> | Unseen): V | undefined {
     this.rests.push(fact as FactRef)
     return fact.state === 'known' ? fact.value : undefined

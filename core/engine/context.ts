@@ -50,7 +50,6 @@ type Written = FactRef | readonly FactRef[]
 interface Judged {
   readonly rule: Judging
   readonly subject: Subject
-  readonly turn: number
 }
 const NO_RULE: Judging = {
   checks: {},
@@ -67,15 +66,15 @@ const NO_FAILURES: readonly Failure[] = []
  * missing facts come without the rule keeping books. One context serves many judgments in turn.
  */
 export class Context {
-  /** Which judgment the notes are of; of an earlier one they are gone. */
-  turn = 0
   // The notes of one judgment are written over by the next. Whoever wants those of an earlier one has it judged
   // again: the same house gives the same answer, and few are ever asked about.
   // TypeScript-private rather than #private: the engine compiles plain fields to faster code, and
   // this is its hottest spot.
   private readonly notes: Written[] = []
   private count = 0
+  // Which judgment the notes are of; of an earlier one they are gone.
   private rule: Judging = NO_RULE
+  private subject: Subject | undefined = undefined
   private again: Context | undefined = undefined
   private restsOnAssumption = false
   private failures: readonly Failure[] = NO_FAILURES
@@ -93,9 +92,9 @@ export class Context {
     return context
   }
 
-  begin(rule: Judging): void {
+  begin(rule: Judging, subject: Subject): void {
     this.rule = rule
-    this.turn++
+    this.subject = subject
     this.count = 0
     this.failures = NO_FAILURES
     this.restsOnAssumption = false
@@ -140,10 +139,10 @@ export class Context {
 
   /** What a judgment of this context asked for: as noted, or found out by judging again. */
   askedBy(judged: Judged): readonly FactRef[] {
-    if (judged.turn === this.turn) return this.asked
     const { rule, subject } = judged
+    if (rule === this.rule && subject === this.subject) return this.asked
     const again = (this.again ??= new Context(this.site, this.always))
-    again.begin(rule)
+    again.begin(rule, subject)
     try {
       rule.judge(subject as never, again as never)
     } catch {

@@ -48,17 +48,13 @@ export interface Leaning {
 export class Result {
   /** What was worked out when somebody asked; most judgments are only counted, so they stay small. */
   private more: More | undefined = undefined
-  /** Which judgment of the context it is. */
-  readonly turn: number
   /** @param context the one it has just been judged in */
   constructor(
     readonly rule: Rule,
     readonly subject: Subject,
     readonly verdict: Verdict,
     private readonly context: Context,
-  ) {
-    this.turn = context.turn
-  }
+  ) {}
 
   get site(): Site {
     return this.context.site
@@ -263,7 +259,7 @@ export function judgeOne(rule: Rule, subject: Subject, context: Context): Result
 
 /** One rule on one thing by the edition of the site. */
 function judgeUnder(rule: Rule, subject: Subject, context: Context): Result {
-  context.begin(rule)
+  context.begin(rule, subject)
   let verdict: Verdict
   try {
     verdict = rule.judge(subject as never, context)
@@ -286,7 +282,7 @@ function judgeUnderAll(rule: Rule, subject: Subject, context: Context): Result {
   const isAlike = results.every(r => r.outcome === newest.outcome)
   if (isAlike || results.every(r => NO_FAULT.has(r.outcome))) return newest
   const { edition } = context.site.premises.facts
-  context.begin(rule)
+  context.begin(rule, subject)
   context.rest(newest.asked)
   const { failure } = newest
   // A fault in this edition and in every one after it.
@@ -313,7 +309,7 @@ function judgeAmended(
   context: Context,
   amendment: Subject<'amendment'>,
 ): Result {
-  context.begin(rule)
+  context.begin(rule, subject)
   const law = [
     amendment.facts.rule,
     amendment.facts.effect,
