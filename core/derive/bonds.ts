@@ -65,8 +65,7 @@ export function bondTo(
   if (bonds.length === 0) {
     const unread = c.site.all.bond.filter(b => c.ask(b.facts.to) === undefined)
     return c.undecided(
-      say('A bond was found; its size and clamp have not been recorded'),
-      [],
+      'A bond was found; its size and clamp have not been recorded',
       unread.length
         ? unread.map(b => b.facts.to)
         : [absent(c.site.premises, what === 'water piping' ? 'waterBond' : 'gasBond')],
@@ -74,7 +73,7 @@ export function bondTo(
   }
   let isOpen = false
   for (const bond of bonds) if (!isSettled(bond, what, c, least)) isOpen = true
-  if (isOpen) return c.undecided(say('The bond has not been looked at closely'))
+  if (isOpen) return c.undecided('The bond has not been looked at closely')
   const [first] = bonds
   const size = first && c.ask(first.facts.size)
   const metal = first && c.ask(first.facts.metal)

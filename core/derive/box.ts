@@ -3,8 +3,10 @@ import type { Context } from '../engine/context'
 import type { FactRef, Subject } from '../model/house'
 
 /** What to do about a box nobody has opened: open it, one look for everything inside. Nothing where it was opened. */
-export function unopened(outlet: Subject<'outlet'>, c: Context): FactRef[] | undefined {
-  return c.ask(outlet.facts.isBoxOpened) === true ? undefined : [absent(outlet, 'isBoxOpened')]
+export function unopened(outlet: Subject<'outlet'>, c: Context): FactRef | undefined {
+  const { isBoxOpened } = outlet.facts
+  if (c.ask(isBoxOpened) === true) return undefined
+  return isBoxOpened.state === 'unseen' ? isBoxOpened : absent(outlet, 'isBoxOpened')
 }
 
 const CARRY_DEVICES = new Set(['receptacle', 'switch', 'blank-face GFCI'])

@@ -33,11 +33,10 @@ export function groundSizeVerdict(
   c.rest(sizing.rests)
   switch (sizing.is) {
     case 'made with the cable':
-      return c.na(say('The grounding conductor is part of the cable'))
+      return c.na('The grounding conductor is part of the cable')
     case 'open':
       return c.undecided(
-        say('The grounding conductor or the device ahead has not been read'),
-        [],
+        'The grounding conductor or the device ahead has not been read',
         sizing.missing,
       )
     case 'enough':

@@ -29,7 +29,7 @@ export function multiwireOf(
   if (group.circuits.length < 2) return { verdict: alone(circuit, c) }
   if (group.circuits[0] !== circuit) {
     c.rest(group.rests)
-    return { verdict: c.na(say('Judged together with the circuit it shares its neutral with')) }
+    return { verdict: c.na('Judged together with the circuit it shares its neutral with') }
   }
   c.rest(group.rests.filter(f => f.state === 'known'))
   const breakers: Subject<'breaker'>[] = []
@@ -39,8 +39,7 @@ export function multiwireOf(
     if (!breaker) isOpen = true
     else if (!breakers.includes(breaker)) breakers.push(breaker)
   }
-  if (isOpen)
-    return { verdict: c.undecided(say('Nobody has found which breaker feeds each of them')) }
+  if (isOpen) return { verdict: c.undecided('Nobody has found which breaker feeds each of them') }
   if (breakers.length === 1) {
     const poles = c.ask(breakers[0]!.facts.poles)
     if (poles === undefined) return { verdict: c.undecided() }
@@ -49,7 +48,7 @@ export function multiwireOf(
     if (verdict) return { verdict }
     return {
       verdict:
-        poles > 1 ? c.clear(onePole) : c.na(say('Both on one single-pole breaker: no second hot')),
+        poles > 1 ? c.clear(onePole) : c.na('Both on one single-pole breaker: no second hot'),
     }
   }
   return { circuits: group.circuits, breakers }
@@ -57,14 +56,13 @@ export function multiwireOf(
 
 function alone(circuit: Subject<'circuit'>, c: Context): Verdict {
   const shares = c.ask(circuit.facts.sharesNeutralWith)
-  if (shares !== undefined) return c.na(say('Its neutral is its own'))
+  if (shares !== undefined) return c.na('Its neutral is its own')
   const breaker = c.site.get(c.ask(circuit.facts.fedBy), 'breaker')
   const poles = breaker && c.ask(breaker.facts.poles)
   if (poles !== undefined && poles > 1)
     return c.na(say('A {poles}-pole breaker disconnects all its hots', { poles }))
   return c.undecided(
-    say('Whether it shares a neutral has not been looked at'),
-    [],
-    [circuit.facts.sharesNeutralWith],
+    'Whether it shares a neutral has not been looked at',
+    circuit.facts.sharesNeutralWith,
   )
 }

@@ -12,6 +12,7 @@ import {
   type FailureDetail,
   type Judging,
   type Lacks,
+  type Said,
   type Verdict,
 } from './verdict'
 
@@ -193,12 +194,12 @@ export class Context {
     if (this.failures.length > 0) return this.failed()
     const { unless, ask, missing, ...more } = detail
     const failure = this.failure(id, data, more)
-    const lacks = missing ? [ask, ...missing] : [ask]
+    const lacks = missing ? [ask, ...missing] : ask
     return new Undecided(failure.says, failure.working, lacks, { failure, unless, ask })
   }
 
   /** The rule is kept. Where a fact it rests on is only assumed, the answer is undecided on that fact instead. */
-  clear(why: Step, working?: readonly Step[], compare?: Comparison): Verdict {
+  clear(why: Said, working?: readonly Step[], compare?: Comparison): Verdict {
     if (this.failures.length > 0) return this.failed()
     if (this.restsOnAssumption) return this.assumed(working)
     return new Clear(why, working, compare)
@@ -208,21 +209,21 @@ export class Context {
    * The rule is kept by something that was lawful when made and may stay: clear, and put on record
    * with what it means.
    */
-  mayStay(why: Step, means: Step, working?: readonly Step[]): Verdict {
+  mayStay(why: Said, means: Step, working?: readonly Step[]): Verdict {
     if (this.failures.length > 0) return this.failed()
     if (this.restsOnAssumption) return this.assumed(working)
     return new Clear(why, working, undefined, means)
   }
 
   /** Undecided on the given facts, or on everything asked for that is not known. */
-  undecided(why?: Step, working?: readonly Step[], missing?: Lacks): Verdict {
+  undecided(why?: Said, missing?: Lacks, working?: readonly Step[]): Verdict {
     if (this.failures.length > 0) return this.failed()
     if (why === undefined) return OPEN_YET
     return new Undecided(why, working, missing)
   }
 
   /** Does not apply. Rests on facts too: an assumption may not excuse anything either. */
-  na(why: Step): Verdict {
+  na(why: Said): Verdict {
     if (this.failures.length > 0) return this.failed()
     return this.restsOnAssumption ? ONLY_ASSUMED : new NotApplicable(why)
   }

@@ -28,10 +28,12 @@ interface Weighed {
   readonly outcome: 'fault' | 'allowed' | 'undecided'
 }
 
-interface More {
-  asked?: readonly FactRef[]
+/** What was worked out of a result when somebody asked. */
+class More {
+  asked: readonly FactRef[] | undefined = undefined
   /** Null where there is nothing to weigh. */
-  weighed?: Weighed | null
+  weighed: Weighed | null | undefined = undefined
+  constructor(readonly context: Context) {}
 }
 
 /** Where an undecided judgment leans: to a fault but for named exceptions, or to one or the other by the year. */
@@ -46,24 +48,27 @@ export interface Leaning {
  * what leans to a fault; they are worked out when first asked for.
  */
 export class Result {
-  /** What was worked out when somebody asked; most judgments are only counted, so they stay small. */
-  private more: More | undefined = undefined
-  /** @param context the one it has just been judged in */
+  /** @param behind the context it has just been judged in; most judgments are only counted, so they stay small */
   constructor(
     readonly rule: Rule,
     readonly subject: Subject,
     readonly verdict: Verdict,
-    private readonly context: Context,
+    private behind: Context | More,
   ) {}
 
+  private get more(): More {
+    const { behind } = this
+    return behind instanceof More ? behind : (this.behind = new More(behind))
+  }
   get site(): Site {
-    return this.context.site
+    const { behind } = this
+    return (behind instanceof More ? behind.context : behind).site
   }
 
   /** Every fact the rule asked for, known or not, in order; listed when somebody wants the list. */
   get asked(): readonly FactRef[] {
-    const more = (this.more ??= {})
-    return (more.asked ??= this.context.askedBy(this))
+    const { more } = this
+    return (more.asked ??= more.context.askedBy(this))
   }
 
   /** Lists what was asked for now, where it was not the rule alone that asked: judged again, it would not. */
@@ -177,7 +182,7 @@ export class Result {
   private weigh(): Weighed | undefined {
     const { outcome } = this.verdict
     if (outcome === 'clear' || outcome === 'n/a') return undefined
-    const more = (this.more ??= {})
+    const { more } = this
     if (more.weighed === undefined) more.weighed = this.weighAll() ?? null
     return more.weighed ?? undefined
   }
@@ -294,11 +299,10 @@ function judgeUnderAll(rule: Rule, subject: Subject, context: Context): Result {
         unless: [`the edition in force here is older than ${since}`],
         ask: edition,
       })
-    : context.undecided(
-        say('The edition in force decides, and nobody has said which it is'),
-        [],
-        [edition, ...results.flatMap(r => r.missing)],
-      )
+    : context.undecided('The edition in force decides, and nobody has said which it is', [
+        edition,
+        ...results.flatMap(r => r.missing),
+      ])
   return new Result(rule, subject, verdict, context).listed()
 }
 

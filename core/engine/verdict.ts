@@ -3,6 +3,10 @@ import { say, type Slots, type Step } from './say'
 
 const NO_STEPS: readonly Step[] = []
 
+/** A sentence; where it carries no values, its words alone: it is made of them when somebody reads it. */
+export type Said = Step | string
+const stepOf = (said: Said): Step => (typeof said === 'string' ? say(said) : said)
+
 /** How a judgment ends, for whoever reads it; worst first. */
 export const OUTCOMES = ['fault', 'allowed', 'undecided', 'clear', 'n/a'] as const
 export type Outcome = (typeof OUTCOMES)[number]
@@ -99,8 +103,8 @@ export interface Lean {
   readonly ask: FactRef
 }
 
-/** Facts that a verdict lacks, or how they are found; most verdicts are never asked. */
-export type Lacks = readonly FactRef[] | (() => readonly FactRef[])
+/** A fact or facts that a verdict lacks, or how they are found; most verdicts are never asked. */
+export type Lacks = FactRef | readonly FactRef[] | (() => readonly FactRef[])
 /** Of the facts a judgment asked for: those that are open, or those that are only assumed. */
 export type OfAsked = 'open' | 'assumed'
 
@@ -126,11 +130,15 @@ export class Clear {
   readonly outcome = 'clear'
   /** @param mayStay lawful when made and may stay, but no longer made so: recorded, with its risk and its trigger */
   constructor(
-    readonly why: Step,
+    private readonly said: Said,
     readonly working: readonly Step[] = NO_STEPS,
     readonly compare?: Comparison,
     readonly mayStay?: Step,
   ) {}
+
+  get why(): Step {
+    return stepOf(this.said)
+  }
 }
 /** Not enough has been seen. */
 export class Undecided {
@@ -140,18 +148,25 @@ export class Undecided {
    * @param defect what a rule that crashed threw
    */
   constructor(
-    readonly why: Step,
+    private readonly said: Said,
     readonly working: readonly Step[] = NO_STEPS,
     readonly lacks: Lacks | OfAsked = 'open',
     readonly leans?: Lean,
     readonly defect?: string,
   ) {}
+
+  get why(): Step {
+    return stepOf(this.said)
+  }
 }
 /** The rule does not bear on the thing. */
 export class NotApplicable {
   readonly outcome = 'n/a'
-  constructor(readonly why: Step) {}
+  constructor(private readonly said: Said) {}
 
+  get why(): Step {
+    return stepOf(this.said)
+  }
   get working(): readonly Step[] {
     return NO_STEPS
   }
@@ -176,6 +191,7 @@ export function lackedBy(verdict: Undecided, asked: () => readonly FactRef[]): F
   if (lacks === 'open') return unique(asked().filter(isOpen))
   if (lacks === 'assumed')
     return unique(asked().filter(f => f.state === 'known' && f.grade === 'assumed'))
+  if ('state' in lacks) return [lacks]
   return unique(typeof lacks === 'function' ? lacks() : lacks)
 }
 

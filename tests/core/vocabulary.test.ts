@@ -80,7 +80,9 @@ describe('the words of the trade', () => {
     const wrong: string[] = []
     for (const file of readdirSync('core', { recursive: true }).map(String)) {
       if (!file.endsWith('.ts') || file.endsWith('upcast.ts')) continue
-      for (const [text] of readFileSync(`core/${file}`, 'utf8').matchAll(/say\(\s*'[^']*'/g))
+      for (const [text] of readFileSync(`core/${file}`, 'utf8').matchAll(
+        /\b(?:say|na|clear|undecided)\(\s*'[^']*'/g,
+      ))
         for (const w of said(text)) wrong.push(`${file}: ${text} (${w})`)
     }
     expect(wrong).toEqual([])

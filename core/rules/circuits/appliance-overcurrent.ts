@@ -43,10 +43,10 @@ export const applianceOvercurrent = defineRule({
   ],
   judge(circuit, c) {
     const supplies = c.ask(circuit.facts.supplies)
-    if (supplies === undefined) return c.undecided(say('What it supplies is not known'))
+    if (supplies === undefined) return c.undecided('What it supplies is not known')
     const isHeater = supplies === 'water heater' || supplies === 'space heating'
     if (!isHeater && supplies !== 'fixed appliance')
-      return c.na(say('No single appliance without a motor'))
+      return c.na('No single appliance without a motor')
     const breaker = c.site.get(c.ask(circuit.facts.fedBy), 'breaker')
     const rating = breaker && c.ask(breaker.facts.ratingAmps)
     const band = applianceAmpsOf(c.site, circuit)
@@ -54,7 +54,7 @@ export const applianceOvercurrent = defineRule({
     // Kilowatts of an unmeasured supply are amperes between two: the breaker is then judged once that is known.
     const amps = band.from === band.to ? band.to : undefined
     if (rating === undefined || amps === undefined)
-      return c.undecided(say('The breaker or the rating of the appliance has not been read'))
+      return c.undecided('The breaker or the rating of the appliance has not been read')
     const least = round(1.25 * amps)
     const working = [
       say('rating {amps} A × 1.25 = {least} A, × 1.5 = {half} A', {
@@ -108,7 +108,8 @@ export const applianceOvercurrent = defineRule({
           : largestFor(amps, c.site.edition)
     if (most === undefined)
       return c.undecided(
-        say('The largest device marked on the appliance has not been read'),
+        'The largest device marked on the appliance has not been read',
+        undefined,
         working,
       )
     if (rating <= most)
@@ -128,7 +129,8 @@ export const applianceOvercurrent = defineRule({
       return c.clear(say('A {amps} A device upstream protects it', { amps: smallestAmps }), working)
     if (unreadFrom !== undefined || (mayProtect && hasOneSource === undefined))
       return c.undecided(
-        say('Too large, unless a device upstream is small enough and the only source'),
+        'Too large, unless a device upstream is small enough and the only source',
+        undefined,
         working,
       )
     return c.fault(

@@ -1,5 +1,4 @@
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 import { REQUIRED_20A_SINCE } from '../../tables/years'
 
 export const dedicatedCircuits = defineRule({
@@ -16,12 +15,12 @@ export const dedicatedCircuits = defineRule({
   traps: ['A bathroom circuit may serve all of one bathroom, or the receptacles of several'],
   judge(circuit, c) {
     const use = c.ask(circuit.facts.requiredUse)
-    if (use === 'none') return c.na(say('Not one of the required circuits'))
+    if (use === 'none') return c.na('Not one of the required circuits')
     const shared = c.ask(circuit.facts.isSharedOutside)
     if (use === undefined || shared === undefined)
-      return c.undecided(say('What else it serves has not been traced'))
+      return c.undecided('What else it serves has not been traced')
     return shared
       ? c.fault('serves-others', { use }, { since: REQUIRED_20A_SINCE[use] })
-      : c.clear(say('Serves only what it may'))
+      : c.clear('Serves only what it may')
   },
 })

@@ -57,9 +57,9 @@ export const loadOverCircuit = defineRule({
       )
     const load = loadOf(c.site, circuit)
     if (!load) {
-      if (supplies === undefined) return c.undecided(say('What it supplies has not been seen'))
-      if (measured === undefined) return c.na(say('No single appliance to reckon with'))
-      if (rating === undefined) return c.undecided(say('The breaker has not been read'))
+      if (supplies === undefined) return c.undecided('What it supplies has not been seen')
+      if (measured === undefined) return c.na('No single appliance to reckon with')
+      if (rating === undefined) return c.undecided('The breaker has not been read')
       return c.clear(say('{measured} A measured on {rating} A', { measured, rating }))
     }
     c.rest(load.device.rests)
@@ -82,7 +82,7 @@ export const loadOverCircuit = defineRule({
     if (!isTold && rating !== undefined && rating < load.device.to)
       open.push(...load.device.missing)
     if (open.length > 0)
-      return c.undecided(say('The load, or what carries it, has not all been read'), [], open)
+      return c.undecided('The load, or what carries it, has not all been read', open)
     return c.clear(
       say('Carries {least} A: {why}', { least: round(load.conductor.to), why: load.why }),
     )

@@ -76,23 +76,21 @@ export const multiwireNoCommonTrip = defineRule({
       )
     if (ties.includes(undefined))
       return c.undecided(
-        say('How the handles are tied has not been seen'),
-        [],
+        'How the handles are tied has not been seen',
         breakers.filter((_, i) => ties[i] === undefined).map(b => b.facts.handleTie),
       )
     const apart = ties.includes('listed tie') ? areApart(breakers, c) : false
     if (apart) c.fails('tie-not-adjacent', { spaces: spacesOf() }, { since })
-    if (ties.every(t => t === 'common trip')) return c.clear(say('Common-trip breakers'))
+    if (ties.every(t => t === 'common trip')) return c.clear('Common-trip breakers')
     if (lines.includes(true)) c.fails('common-trip-needed', {}, { since })
     if (lines.includes(undefined))
       return c.undecided(
-        say('A handle tie is enough only where nothing runs hot to hot'),
-        [],
+        'A handle tie is enough only where nothing runs hot to hot',
         circuits.filter((_, i) => lines[i] === undefined).map(x => x.facts.feedsLineToLine),
       )
     if (apart === undefined)
-      return c.undecided(say('Whether the tied breakers stand side by side has not been read'))
-    return c.clear(say('Listed handle ties, line-to-neutral loads only'))
+      return c.undecided('Whether the tied breakers stand side by side has not been read')
+    return c.clear('Listed handle ties, line-to-neutral loads only')
 
     function spacesOf() {
       return breakers.map(b => c.ask(b.facts.space) ?? '?').join(' and ')

@@ -48,25 +48,23 @@ export const multiwireNotGrouped = defineRule({
     // A cable with two conductors brings one of the circuits in by itself, however it is tied in the panel.
     if (counts.some((n, i) => inCable[i] && n === 2))
       c.fails('separate-cables', {}, { since: ALWAYS })
-    if (grouped.includes(true)) return c.clear(say('Grouped'))
+    if (grouped.includes(true)) return c.clear('Grouped')
     if (grouped.includes(false)) {
       if (segments.length > 0 && inCable.every(Boolean)) {
         if (counts.every(n => n !== undefined && n >= 3))
-          return c.clear(say('One cable brings them in together'))
+          return c.clear('One cable brings them in together')
         return c.undecided(
-          say('One cable with all of them, or a cable each'),
-          [],
+          'One cable with all of them, or a cable each',
           segments.filter((_, i) => counts[i] === undefined).map(s => s.facts.conductors),
         )
       }
       if (segments.length > 0 && !wirings.includes(undefined)) return c.fault('lie-apart')
       const open = segments.filter((_, i) => wirings[i] === undefined).map(s => s.facts.wiring)
       return c.undecided(
-        say('Not tied together; a cable would group them'),
-        [],
+        'Not tied together; a cable would group them',
         open.length ? open : [absent(circuit, 'isGroupedInPanel')],
       )
     }
-    return c.undecided(say('Whether they are grouped has not been seen'))
+    return c.undecided('Whether they are grouped has not been seen')
   },
 })

@@ -127,7 +127,7 @@ export const multiwireSameLeg = defineRule({
         },
       )
     }
-    if (isOpen) return c.undecided(say('The legs are not known'))
+    if (isOpen) return c.undecided('The legs are not known')
     return c.clear(say('Different legs: {legs}', { legs: [...byLeg.keys()].join(', ') }))
   },
 })
@@ -193,10 +193,6 @@ function onOneLeg(breaker: Subject<'breaker'>, c: Context): Verdict | undefined 
   if (!isTwin && legs.value && new Set(legs.value).size < legs.value.length)
     return c.fault('same-leg', { where: `of the breaker in ${where}` })
   if (isTwin || !legs.value)
-    return c.undecided(
-      say('Its poles may stand on one leg: measure between them'),
-      [],
-      [breaker.facts.polesV],
-    )
+    return c.undecided('Its poles may stand on one leg: measure between them', breaker.facts.polesV)
   return undefined
 }

@@ -46,12 +46,12 @@ export const nameplateMismatch = defineRule({
   judge(circuit, c) {
     const supplies = c.ask(circuit.facts.supplies)
     if (supplies !== undefined && supplies !== 'air conditioning' && supplies !== 'motor')
-      return c.na(say('No such equipment'))
+      return c.na('No such equipment')
     const shared = sharedUnits(circuit, c)
     const mocp = shared ? shared.mocp : c.ask(circuit.facts.nameplateMocp)
     const mca = shared ? shared.mca : c.ask(circuit.facts.nameplateMca)
     if (supplies === undefined)
-      return c.undecided(say('What it supplies is not known'), [], [circuit.facts.supplies])
+      return c.undecided('What it supplies is not known', circuit.facts.supplies)
     const breaker = c.site.get(c.ask(circuit.facts.fedBy), 'breaker')
     const own = breaker && c.ask(breaker.facts.ratingAmps)
     const device =
@@ -64,7 +64,7 @@ export const nameplateMismatch = defineRule({
     if (wants === 'fuses only' && isFused === false) c.fails('nameplate-fuses-only')
     const run = mca === undefined ? undefined : runs(circuit, mca, c)
     if (own === undefined || mocp === undefined || mca === undefined)
-      return c.undecided(say('Nameplate or rating has not been read'))
+      return c.undecided('Nameplate or rating has not been read')
     if (device?.state === 'too large unless') {
       const { amps, unless, missing } = device
       const data = { device: amps, mocp }
@@ -78,9 +78,7 @@ export const nameplateMismatch = defineRule({
     if (run) return run
     if (wants === undefined || isFused === undefined)
       return c.undecided(
-        say(
-          'Whether the nameplate takes a breaker, or names fuses only and has them, has not been read',
-        ),
+        'Whether the nameplate takes a breaker, or names fuses only and has them, has not been read',
       )
     return c.clear(
       say('{device} A device, {mocp} A maximum; conductors carry {mca} A', {
@@ -141,8 +139,7 @@ function runs(circuit: Subject<'circuit'>, mca: number, c: Context): Verdict | u
   const segments = c.site.children(circuit, 'segment')
   if (segments.length === 0)
     return c.undecided(
-      say('Its conductors have not been recorded'),
-      [],
+      'Its conductors have not been recorded',
       [circuit.facts.nameplateMca, ...c.asked]
         .filter(f => f.state !== 'known')
         .concat(absent(circuit, 'label')),
@@ -153,7 +150,7 @@ function runs(circuit: Subject<'circuit'>, mca: number, c: Context): Verdict | u
     const band = allowedBand(c.site, segment, none, none)
     c.rest(band.rests)
     if (!band.isKnown) {
-      open ??= c.undecided(say('The conductor has not been gauged'), [], band.missing)
+      open ??= c.undecided('The conductor has not been gauged', band.missing)
     } else if (band.high.ampacity < mca) {
       const amps = band.high.ampacity
       c.fails(
@@ -173,7 +170,8 @@ function runs(circuit: Subject<'circuit'>, mca: number, c: Context): Verdict | u
       )
     } else if (band.low.ampacity < mca) {
       open ??= c.undecided(
-        say('The conductor may be too small for the nameplate'),
+        'The conductor may be too small for the nameplate',
+        undefined,
         band.low.working,
       )
     }

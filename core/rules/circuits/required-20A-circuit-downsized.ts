@@ -24,11 +24,11 @@ export const required20aCircuit = defineRule({
     if (rating !== undefined && rating >= 20)
       return c.clear(say('{rating} A: enough whatever its use', { rating }))
     const use = c.ask(circuit.facts.requiredUse)
-    if (use === 'none') return c.na(say('Not one of the circuits that must be 20 A'))
+    if (use === 'none') return c.na('Not one of the circuits that must be 20 A')
     if (use === undefined || rating === undefined)
-      return c.undecided(say('Its use or its rating is not known'))
+      return c.undecided('Its use or its rating is not known')
     if (use === 'garage' && c.site.edition < REQUIRED_20A_SINCE.garage)
-      return c.na(say('Required from the 2017 edition'))
+      return c.na('Required from the 2017 edition')
     return c.fault(
       'under-20-amps',
       { use, rating },

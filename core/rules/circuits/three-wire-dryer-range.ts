@@ -51,13 +51,13 @@ export const threeWireDryerRange = defineRule({
       supplies !== 'cooking appliance' &&
       supplies !== 'fixed appliance'
     )
-      return c.na(say('No dryer or range'))
-    if (frame === 'grounding conductor') return c.clear(say('A grounding conductor of its own'))
+      return c.na('No dryer or range')
+    if (frame === 'grounding conductor') return c.clear('A grounding conductor of its own')
     if (supplies === undefined || frame === undefined)
       return c.undecided(
         supplies === 'fixed appliance'
-          ? say('If it is a dryer: how its frame is grounded has not been seen')
-          : say('How its frame is grounded has not been seen'),
+          ? 'If it is a dryer: how its frame is grounded has not been seen'
+          : 'How its frame is grounded has not been seen',
       )
     if (frame === 'nothing') return c.fault('frame-ungrounded')
     if (frame === 'neutral and grounding conductor') return c.fault('strap-left-in')
@@ -99,23 +99,17 @@ export const threeWireDryerRange = defineRule({
     const work = c.ask(circuit.facts.work)
     if (years.from >= FOUR_WIRE_SINCE || work === 'new')
       return c.fault('three-wires-new', {}, { since: FOUR_WIRE_SINCE })
-    if (open.length > 0)
-      return c.undecided(say('Its conductors have not all been looked at'), [], open)
+    if (open.length > 0) return c.undecided('Its conductors have not all been looked at', open)
     if (isBareSe && role?.value === undefined)
       return c.undecided(
-        say('A bare neutral may start only at the service equipment; which that is is not settled'),
-        [],
+        'A bare neutral may start only at the service equipment; which that is is not settled',
         c.asked.filter(f => f.state !== 'known'),
       )
     if (years.to >= FOUR_WIRE_SINCE || work === undefined)
-      return c.undecided(
-        say('Allowed only in a circuit from before 1996'),
-        [],
-        [
-          ...c.asked.filter(f => f.state !== 'known'),
-          ...(years.to >= FOUR_WIRE_SINCE ? [circuit.facts.year] : []),
-        ],
-      )
+      return c.undecided('Allowed only in a circuit from before 1996', [
+        ...c.asked.filter(f => f.state !== 'known'),
+        ...(years.to >= FOUR_WIRE_SINCE ? [circuit.facts.year] : []),
+      ])
     return c.mayStay(
       say('Existing three-wire circuit: allowed to remain'),
       say(

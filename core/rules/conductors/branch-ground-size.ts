@@ -2,7 +2,6 @@ import { open as openOn, of, type Conclusion } from '../../conclusions/truth'
 import { groundSizing } from '../../derive/ground-size'
 import { GROUND_SIZE, groundSizeVerdict } from '../../derive/ground-size-verdict'
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 import { absent } from '../../model/house'
 
 /** From about this year cable for 15 and 20 A circuits no longer came with a reduced ground. 250.118 of its day. */
@@ -21,8 +20,8 @@ export const branchGroundSize = defineRule({
   judge(segment, c) {
     const egc = c.ask(segment.facts.egc)
     if (egc === undefined)
-      return c.undecided(say('Whether a grounding wire runs with it has not been seen'))
-    if (egc !== 'wire') return c.na(say('No grounding wire runs with it'))
+      return c.undecided('Whether a grounding wire runs with it has not been seen')
+    if (egc !== 'wire') return c.na('No grounding wire runs with it')
     const circuit = c.site.get(segment.parent ?? undefined, 'circuit')
     const breaker = circuit && c.site.get(c.ask(circuit.facts.fedBy), 'breaker')
     const amps: Conclusion<number> = breaker

@@ -38,7 +38,7 @@ export const cableSupport = defineRule({
     const firestop = c.ask(segment.facts.firestop)
     const isHeld = support === 'within 12 in and every 4½ ft'
     const isFished = isHeld ? false : c.ask(segment.facts.isFished)
-    if (wiring === undefined) return c.undecided(say('The wiring method has not been seen'))
+    if (wiring === undefined) return c.undecided('The wiring method has not been seen')
     if (boring === 'nearer and not plated') c.fails('hole-near-edge')
     if (firestop === 'open') c.fails('penetration-not-sealed')
     if (support !== undefined && !isHeld && isFished === false) c.fails('support', { support })
@@ -48,11 +48,11 @@ export const cableSupport = defineRule({
       firestop === undefined ||
       isFished === undefined
     )
-      return c.undecided(say('Not all of it has been looked at'))
+      return c.undecided('Not all of it has been looked at')
     return c.clear(
       isFished
-        ? say('Fished: no fastening required; holes and penetrations are right')
-        : say('Fastened, bored clear, sealed'),
+        ? 'Fished: no fastening required; holes and penetrations are right'
+        : 'Fastened, bored clear, sealed',
     )
   },
 })

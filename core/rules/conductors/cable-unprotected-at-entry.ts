@@ -33,7 +33,7 @@ export const cableUnprotectedAtEntry = defineRule({
   ],
   judge(segment, c) {
     const entry = c.ask(segment.facts.entry)
-    if (entry === undefined) return c.undecided(say('The entry has not been looked at'))
+    if (entry === undefined) return c.undecided('The entry has not been looked at')
     switch (entry) {
       case 'none':
         return c.fault('no-clamp-or-bushing')
@@ -68,9 +68,7 @@ export const cableUnprotectedAtEntry = defineRule({
         const size = c.ask(segment.facts.size)
         if (size === undefined)
           return c.undecided(
-            say(
-              'An insulating bushing is required from 4 AWG on, and the conductor has not been gauged',
-            ),
+            'An insulating bushing is required from 4 AWG on, and the conductor has not been gauged',
           )
         return sizeIndex(size) >= sizeIndex('4')
           ? c.fault('no-insulating-bushing', { size: sizeName(size) })

@@ -22,12 +22,12 @@ export const clothCable = defineRule({
   ],
   judge(segment, c) {
     const wiring = c.ask(segment.facts.wiring)
-    if (wiring === undefined) return c.undecided(say('The wiring method has not been seen'))
-    if (wiring !== 'cloth NM') return c.na(say('Not cloth-covered cable'))
+    if (wiring === undefined) return c.undecided('The wiring method has not been seen')
+    if (wiring !== 'cloth NM') return c.na('Not cloth-covered cable')
     const purpose = c.ask(c.site.premises.facts.purpose)
     const insulation = c.ask(segment.facts.insulation)
     if (purpose === undefined || insulation === undefined)
-      return c.undecided(say('Its condition, or who asks, is not known'))
+      return c.undecided('Its condition, or who asks, is not known')
     if (purpose === 'insurance') return c.fault('cloth')
     if (insulation !== 'sound') return c.fault('cloth-damaged', { insulation })
     return c.mayStay(

@@ -4,7 +4,6 @@ import { feederGroundOf } from '../../derive/feeder-ground'
 import { groundSizing } from '../../derive/ground-size'
 import { GROUND_SIZE, groundSizeVerdict } from '../../derive/ground-size-verdict'
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 import { absent } from '../../model/house'
 
 /** The grounding wire of a feeder against the device ahead. */
@@ -20,11 +19,11 @@ export const feederGroundSize = defineRule({
     const ground = feederGroundOf(c.site, feeder)
     c.rest(ground.rests)
     if (ground.state === 'open')
-      return c.undecided(say('Whether a grounding wire runs with it has not been seen'))
-    if (ground.value !== 'wire') return c.na(say('No grounding wire runs with it'))
+      return c.undecided('Whether a grounding wire runs with it has not been seen')
+    if (ground.value !== 'wire') return c.na('No grounding wire runs with it')
     const ahead = aheadOf(c.site, feeder)
     const { value, rests } = ahead
-    if (value && value.amps === undefined) return c.na(say('Service conductors: no device ahead'))
+    if (value && value.amps === undefined) return c.na('Service conductors: no device ahead')
     const amps: Conclusion<number> =
       value?.amps === undefined
         ? openOn(

@@ -1,5 +1,4 @@
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 import { WHITE_MARKED_SINCE } from '../../tables/years'
 
 const RACEWAYS = new Set([
@@ -31,8 +30,8 @@ export const hotOnUnmarkedWhite = defineRule({
   ],
   judge(segment, c) {
     const isHot = c.ask(segment.facts.isWhiteHot)
-    if (isHot === false) return c.na(say('No white conductor used as a hot'))
-    if (isHot === undefined) return c.undecided(say('Nobody has looked for a white used as a hot'))
+    if (isHot === false) return c.na('No white conductor used as a hot')
+    if (isHot === undefined) return c.undecided('Nobody has looked for a white used as a hot')
     const wiring = c.ask(segment.facts.wiring)
     if (wiring !== undefined && RACEWAYS.has(wiring)) return c.fault('white-hot-in-conduit')
     const isMarked = c.ask(segment.facts.isWhiteMarked)
@@ -48,6 +47,6 @@ export const hotOnUnmarkedWhite = defineRule({
       return c.faultUnless('white-hot-unmarked', {}, { unless, ask: segment.facts.isSwitchLoop })
     }
     if (isMarked === undefined || wiring === undefined) return c.undecided()
-    return c.clear(say('Re-marked at every visible end'))
+    return c.clear('Re-marked at every visible end')
   },
 })

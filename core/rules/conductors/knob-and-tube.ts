@@ -24,16 +24,16 @@ export const knobAndTube = defineRule({
   ],
   judge(segment, c) {
     const wiring = c.ask(segment.facts.wiring)
-    if (wiring !== undefined && wiring !== 'knob-and-tube') return c.na(say('Not knob-and-tube'))
+    if (wiring !== undefined && wiring !== 'knob-and-tube') return c.na('Not knob-and-tube')
     const buried = c.ask(segment.facts.isBuried)
     const extended = c.ask(segment.facts.isExtended)
     const fused = c.ask(segment.facts.isNeutralFused)
-    if (wiring === undefined) return c.undecided(say('The wiring method has not been seen'))
+    if (wiring === undefined) return c.undecided('The wiring method has not been seen')
     if (fused) c.fails('neutral-fused')
     if (buried) c.fails('in-insulation')
     if (extended) c.fails('extended')
     if (buried === undefined || extended === undefined || fused === undefined)
-      return c.undecided(say('Not all of it has been followed'))
+      return c.undecided('Not all of it has been followed')
     return c.mayStay(
       say('Free, unaltered: allowed to remain'),
       say(

@@ -28,16 +28,14 @@ export const neutralRemarked = defineRule({
   ],
   judge(segment, c) {
     const wiring = c.ask(segment.facts.wiring)
-    if (wiring !== undefined && !RACEWAYS.has(wiring)) return c.na(say('Not in pipe'))
+    if (wiring !== undefined && !RACEWAYS.has(wiring)) return c.na('Not in pipe')
     const isMade = c.ask(segment.facts.isColorMadeWhite)
     if (wiring === undefined || isMade === undefined)
-      return c.undecided(say('Nobody has looked at the color of the neutral, or what it runs in'))
-    if (!isMade) return c.clear(say('No colored conductor serves as neutral'))
+      return c.undecided('Nobody has looked at the color of the neutral, or what it runs in')
+    if (!isMade) return c.clear('No colored conductor serves as neutral')
     const size = c.ask(segment.facts.size)
     if (size === undefined)
-      return c.undecided(
-        say('A re-marked neutral: right from 4 AWG on, and it has not been gauged'),
-      )
+      return c.undecided('A re-marked neutral: right from 4 AWG on, and it has not been gauged')
     return sizeIndex(size) >= sizeIndex('4')
       ? c.clear(say('{size}: may be re-marked at its ends', { size: sizeName(size) }))
       : c.fault('re-marked-white', { size: sizeName(size) })

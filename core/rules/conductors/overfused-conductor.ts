@@ -47,17 +47,17 @@ export const overfusedConductor = defineRule({
   judge(segment, c) {
     const { site } = c
     const circuit = site.get(segment.parent ?? undefined, 'circuit')
-    if (!circuit) return c.na(say('Not part of a circuit'))
+    if (!circuit) return c.na('Not part of a circuit')
     const breaker = site.get(c.ask(circuit.facts.fedBy), 'breaker')
-    if (!breaker) return c.undecided(say('Nobody has found which breaker feeds it'))
+    if (!breaker) return c.undecided('Nobody has found which breaker feeds it')
     const rating = c.ask(breaker.facts.ratingAmps)
-    if (rating === undefined) return c.undecided(say('The rating has not been read'))
+    if (rating === undefined) return c.undecided('The rating has not been read')
     const band = allowedBand(site, segment, feedsReceptacles(circuit, c), {
       value: false,
       fact: undefined,
     })
     c.rest(band.rests)
-    if (!band.isKnown) return c.undecided(say('No calculation is possible yet'), [], band.missing)
+    if (!band.isKnown) return c.undecided('No calculation is possible yet', band.missing)
     if (rating <= band.low.allowed) {
       return c.clear(
         say('{rating} A is no more than the {allowed} A allowed', {
@@ -108,8 +108,8 @@ function exceptions(
       say('A {amps} A device upstream may protect it, depending on what has not been seen', {
         amps: ahead.smallestAmps,
       }),
-      band.low.working,
       band.missingFor(ahead.smallestAmps),
+      band.low.working,
     )
   }
   const supplies = c.ask(circuit.facts.supplies)
@@ -120,8 +120,8 @@ function exceptions(
   if (rating <= band.high.allowed) {
     return c.undecided(
       say('{rating} A is allowed or not, depending on what has not been seen', { rating }),
-      band.low.working,
       band.missingFor(rating),
+      band.low.working,
     )
   }
   // What could still excuse it; with none left the fault is proven.
@@ -138,12 +138,11 @@ function exceptions(
   if (supplies === 'cooking appliance' && rating <= 50 && band.high.ampacity >= 20) {
     const isTap = c.ask(segment.facts.isTap)
     if (isTap === true && band.low.ampacity >= 20)
-      return c.na(say('A tap of a cooking circuit, with limits of its own (210.19)'))
+      return c.na('A tap of a cooking circuit, with limits of its own (210.19)')
     if (isTap === true)
       return c.undecided(
-        say(
-          'A tap of a cooking circuit; whether it carries 20 A depends on what has not been seen',
-        ),
+        'A tap of a cooking circuit; whether it carries 20 A depends on what has not been seen',
+        undefined,
         band.low.working,
       )
     if (isTap === undefined) {
@@ -159,12 +158,11 @@ function exceptions(
   ) {
     const isTap = c.ask(segment.facts.isTap)
     if (isTap === true && band.low.ampacity >= luminaireTapAmps(rating))
-      return c.na(say('A tap to a luminaire, with limits of its own (210.19, 410.117(C))'))
+      return c.na('A tap to a luminaire, with limits of its own (210.19, 410.117(C))')
     if (isTap === true)
       return c.undecided(
-        say(
-          'A tap to a luminaire; whether it carries its least ampacity depends on what has not been seen',
-        ),
+        'A tap to a luminaire; whether it carries its least ampacity depends on what has not been seen',
+        undefined,
         band.low.working,
       )
     if (isTap === undefined) {
@@ -231,12 +229,13 @@ function byNameplate(
     )
   const working = [...band.low.working, ...nameplate]
   if (mca === undefined || mocp === undefined)
-    return c.undecided(say('The nameplate decides, and it has not been read'), working)
+    return c.undecided('The nameplate decides, and it has not been read', undefined, working)
   if (band.low.ampacity < mca)
-    return c.undecided(say('The conductor may be too small for the nameplate'), working, [
-      ...band.missingFor(mca),
-      ...band.missingFor(rating),
-    ])
+    return c.undecided(
+      'The conductor may be too small for the nameplate',
+      [...band.missingFor(mca), ...band.missingFor(rating)],
+      working,
+    )
   return c.clear(
     say('Within the nameplate: {rating} A device, {mocp} A maximum', { rating, mocp }),
     working,

@@ -55,11 +55,11 @@ export const overfusedFeeder = defineRule({
     const breaker = c.site.get(from, 'breaker')
     const enclosure = c.site.get(from, 'enclosure')
     if (!breaker && !enclosure)
-      return c.undecided(say('Nobody has found where it starts'), [], [feeder.facts.from])
+      return c.undecided('Nobody has found where it starts', feeder.facts.from)
     const ahead = aheadOf(c.site, feeder)
     c.rest(ahead.rests)
     if (ahead.value === undefined)
-      return c.undecided(say('The device ahead of it, or its rating, has not been read'))
+      return c.undecided('The device ahead of it, or its rating, has not been read')
     if (ahead.value.amps === undefined) return onTheUtility(feeder, ahead.value.isTapped, c)
     const rating = ahead.value.amps
     const whole = c.ask(feeder.facts.carriesWholeDwelling)
@@ -70,7 +70,7 @@ export const overfusedFeeder = defineRule({
       { value: whole, fact: feeder.facts.carriesWholeDwelling },
     )
     c.rest(band.rests)
-    if (!band.isKnown) return c.undecided(say('No calculation is possible yet'), [], band.missing)
+    if (!band.isKnown) return c.undecided('No calculation is possible yet', band.missing)
     const { low, high } = band
     const compare = (allowed: number) =>
       ({
@@ -90,8 +90,8 @@ export const overfusedFeeder = defineRule({
     if (rating <= high.allowed)
       return c.undecided(
         say('{rating} A is allowed or not, depending on what has not been seen', { rating }),
-        low.working,
         band.missingFor(rating),
+        low.working,
       )
     // What starts at a breaker of its own is no tap.
     const tap = enclosure ? feederTap(feeder, rating, low.ampacity, high.ampacity, c) : undefined
@@ -127,11 +127,11 @@ export const overfusedFeeder = defineRule({
  * main to lugs nothing protects them at all. 230.90, 240.21.
  */
 function onTheUtility(feeder: Subject<'feeder'>, isTapped: boolean, c: Context): Verdict {
-  if (!isTapped) return c.na(say('No device of its own ahead of it: service conductors'))
+  if (!isTapped) return c.na('No device of its own ahead of it: service conductors')
   const [target] = c.site.enclosuresOn(feeder)
   const main = target && c.ask(target.facts.mainKind)
   if (main === 'main breaker' || main === 'fused main')
-    return c.na(say('Service conductors, protected by the main they end in'))
+    return c.na('Service conductors, protected by the main they end in')
   if (!target || main === undefined)
     return c.faultUnless(
       'nothing-ahead',

@@ -64,22 +64,18 @@ export const threeWireFeeder = defineRule({
     const source =
       c.site.get(start, 'enclosure') ??
       c.site.get(c.site.get(start, 'breaker')?.parent ?? undefined, 'enclosure')
-    if (!source)
-      return c.undecided(say('Nobody has found where it starts'), [], [feeder.facts.from])
+    if (!source) return c.undecided('Nobody has found where it starts', feeder.facts.from)
     const role = roleOf(c.site, source)
     c.rest(role.rests)
     if (role.value === undefined)
-      return c.undecided(say('Which enclosure is the service disconnect is not settled'))
+      return c.undecided('Which enclosure is the service disconnect is not settled')
     if (role.value === 'supply')
-      return c.na(
-        say('Service conductors: the neutral is the ground path up to the service disconnect'),
-      )
+      return c.na('Service conductors: the neutral is the ground path up to the service disconnect')
     const path = feederGroundOf(c.site, feeder)
     c.rest(path.rests)
     if (path.state === 'open')
       return c.undecided(
-        say('Whether a grounding conductor runs with it has not been seen'),
-        [],
+        'Whether a grounding conductor runs with it has not been seen',
         path.missing,
       )
     if (path.value !== 'none')
@@ -98,8 +94,7 @@ export const threeWireFeeder = defineRule({
       // What it feeds is not recorded: perhaps an enclosure nobody has traced, perhaps one in another building.
       const untraced = c.site.all.enclosure.filter(e => c.ask(e.facts.fedFrom) === undefined)
       return c.undecided(
-        say('No ground; what it feeds has not been found'),
-        [],
+        'No ground; what it feeds has not been found',
         untraced.length > 0
           ? untraced.map(e => e.facts.fedFrom)
           : [feeder.facts.hasOtherMetallicPath, feeder.facts.year],
@@ -132,16 +127,14 @@ export const threeWireFeeder = defineRule({
     if (isFalse(old.isOld)) c.fails('new-without-ground', {}, { since: FEEDER_GROUND_SINCE })
     if (bond.value === undefined)
       return c.undecided(
-        say(
-          'No ground; allowed only with the neutral bonded where it ends, and that has not been seen',
-        ),
+        'No ground; allowed only with the neutral bonded where it ends, and that has not been seen',
       )
     if (old.holds.state === 'open') {
       // With everything else in order, only the year is left.
       if (all(old.hasNoOtherPath, old.hasNoGroundFault).state === 'settled')
         return c.fault('new-without-ground', {}, { since: FEEDER_GROUND_SINCE })
       return c.undecided(
-        say('No ground; whether it is allowed to remain depends on what has not been seen'),
+        'No ground; whether it is allowed to remain depends on what has not been seen',
       )
     }
     return c.mayStay(

@@ -41,15 +41,14 @@ export const unidentifiedConductorMetal = defineRule({
     const core = c.ask(segment.facts.core)
     const surface = c.ask(segment.facts.surface)
     if (core === undefined)
-      return c.undecided(say('A cut end or a light scrape decides, and none has been seen'))
+      return c.undecided('A cut end or a light scrape decides, and none has been seen')
     const candidates = tableMetals(metal)
-    if (metal === undefined) return c.undecided(say('What it is taken for has not been recorded'))
+    if (metal === undefined) return c.undecided('What it is taken for has not been recorded')
     if (candidates.length > 1)
-      return c.undecided(
-        say('{metal} with a {core} core', { metal, core }),
-        [],
-        [segment.facts.metal, ...c.asked.filter(f => f.state !== 'known')],
-      )
+      return c.undecided(say('{metal} with a {core} core', { metal, core }), [
+        segment.facts.metal,
+        ...c.asked.filter(f => f.state !== 'known'),
+      ])
     const isSilverInside = core === 'silver color'
     if (SILVER_INSIDE.has(metal) !== isSilverInside) {
       return c.fault(

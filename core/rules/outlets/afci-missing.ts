@@ -37,7 +37,7 @@ export const afciMissing = defineRule({
   ],
   judge(outlet, c) {
     const type = c.ask(outlet.facts.type)
-    if (type === 'junction box') return c.na(say('Not an outlet'))
+    if (type === 'junction box') return c.na('Not an outlet')
     const room = c.site.get(c.ask(outlet.facts.room), 'room')
     const places = placesOf(room, c)
     // Of several uses the one that asks for it first counts.
@@ -49,7 +49,7 @@ export const afciMissing = defineRule({
     if (since !== undefined && since > c.site.edition)
       return c.na(say('Required from the {since} edition', { since }))
     const isBranch = isSmallBranch(outlet, type, c)
-    if (isBranch === false) return c.na(say('Not on a 120 V circuit of 15 or 20 A'))
+    if (isBranch === false) return c.na('Not on a 120 V circuit of 15 or 20 A')
     const afci = afciOf(c.site, outlet)
     c.rest(afci.rests)
     const isAtOutlet = afci.value === 'own' || afci.value === 'ahead'
@@ -58,12 +58,11 @@ export const afciMissing = defineRule({
     const work = isByWork && circuit ? c.ask(circuit.facts.work) : undefined
     if (isAtOutlet && work === 'new' && since !== undefined) return newByOutlet(outlet, since, c)
     if (isAtOutlet && work === 'new')
-      return c.undecided(say('What it is, or the use of the room, has not been seen'))
+      return c.undecided('What it is, or the use of the room, has not been seen')
     // A new circuit is protected from its start: there it counts what tripped.
     if (afci.value === 'somewhere' && (work === undefined || work === 'new'))
       return c.undecided(
-        say('The arc-fault tester made it dead; where what tripped sits has not been seen'),
-        [],
+        'The arc-fault tester made it dead; where what tripped sits has not been seen',
         [
           ...(circuit && work === undefined ? [circuit.facts.work] : []),
           ...afci.rests.filter(f => f.state !== 'known'),
@@ -71,7 +70,7 @@ export const afciMissing = defineRule({
       )
     if (afci.value !== undefined && afci.value !== 'none') return c.clear(say(KEPT_BY[afci.value]))
     if (type === undefined || use === undefined || since === undefined)
-      return c.undecided(say('What it is, or the use of the room, has not been seen'))
+      return c.undecided('What it is, or the use of the room, has not been seen')
     const ownWork = c.ask(outlet.facts.work)
     if (
       circuit &&
@@ -89,16 +88,15 @@ export const afciMissing = defineRule({
       )
         return c.na(say('An extension of {ft} ft that adds no outlet', { ft }))
       if ((ft === undefined || ft <= EXTENSION_EXEMPT.feet) && adds !== true)
-        return c.undecided(say('An extension of 6 ft or less that adds no outlet would be exempt'))
+        return c.undecided('An extension of 6 ft or less that adds no outlet would be exempt')
     }
     if (isBranch === undefined)
       return c.undecided(
-        say('Only circuits of 120 V, 15 or 20 A, are asked for, and its circuit has not been seen'),
+        'Only circuits of 120 V, 15 or 20 A, are asked for, and its circuit has not been seen',
       )
     if (afci.value === undefined)
       return c.undecided(
         say('Required here since {since}; whether it is there has not been settled', { since }),
-        [],
         afci.rests.filter(f => f.state !== 'known'),
       )
     return c.fault(
@@ -138,7 +136,7 @@ function newByOutlet(outlet: Subject<'outlet'>, since: number, c: Context): Verd
         ask: circuit.facts.homeRun,
       },
     )
-  return c.clear(say('Protected by a device, and the run to it by its raceway or listing'))
+  return c.clear('Protected by a device, and the run to it by its raceway or listing')
 }
 
 /** Outlets of 120 V on circuits of 15 or 20 A; undefined where voltage or rating has not been seen. 210.12. */

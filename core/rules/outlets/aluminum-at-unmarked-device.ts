@@ -37,21 +37,20 @@ export const aluminumAtUnmarkedDevice = defineRule({
   judge(outlet, c) {
     const type = c.ask(outlet.facts.type)
     if (type !== undefined && type !== 'receptacle' && type !== 'switch')
-      return c.na(say('No device terminals'))
+      return c.na('No device terminals')
     const metal = c.ask(outlet.facts.metal)
     if (metal === undefined)
-      return c.undecided(say('The conductor metal at the device has not been seen'))
+      return c.undecided('The conductor metal at the device has not been seen')
     const kinds = tableMetals(metal)
     if (kinds.every(k => k.metal === 'copper'))
-      return c.na(say('What lands on it is copper; a splice to aluminum is judged on its own'))
+      return c.na('What lands on it is copper; a splice to aluminum is judged on its own')
     if (type === undefined) return c.undecided()
     const landing = c.ask(outlet.facts.termination)
     // A color alone may still be copper.
     if (kinds.length > 1)
       return c.undecided(
-        say('Surface color does not tell the metal: look at a cut end'),
-        [],
-        [outlet.facts.metal],
+        'Surface color does not tell the metal: look at a cut end',
+        outlet.facts.metal,
       )
     if (landing === 'push-in') {
       return c.fault(
@@ -62,10 +61,9 @@ export const aluminumAtUnmarkedDevice = defineRule({
     }
     const rated = kinds[0]?.isCopperClad ? c.ask(outlet.facts.deviceAmps) : undefined
     if (kinds[0]?.isCopperClad && rated === undefined)
-      return c.undecided(say('The device rating decides whether copper-clad may land on it'))
+      return c.undecided('The device rating decides whether copper-clad may land on it')
     if (kinds[0]?.isCopperClad && rated !== undefined && rated < 30) {
-      if (landing === undefined)
-        return c.undecided(say('Binding screw or push-in has not been seen'))
+      if (landing === undefined) return c.undecided('Binding screw or push-in has not been seen')
       return c.clear(
         say('Copper-clad aluminum on a {landing}: ordinary devices take it', { landing }),
       )
@@ -73,14 +71,11 @@ export const aluminumAtUnmarkedDevice = defineRule({
     const marking = c.ask(outlet.facts.aluminumMarking)
     const amps = c.ask(outlet.facts.deviceAmps)
     if (marking === 'none') return unmarked('the device carries no marking for aluminum')
-    if (marking === undefined)
-      return c.undecided(say('The marking on the device has not been read'))
-    if (amps === undefined)
-      return c.undecided(say('The device rating decides which marking is needed'))
+    if (marking === undefined) return c.undecided('The marking on the device has not been read')
+    if (amps === undefined) return c.undecided('The device rating decides which marking is needed')
     const isRight = amps >= 30 ? marking === 'AL-CU' : marking === 'CO/ALR'
     if (isRight) {
-      if (landing === undefined)
-        return c.undecided(say('Binding screw or push-in has not been seen'))
+      if (landing === undefined) return c.undecided('Binding screw or push-in has not been seen')
       return c.clear(say('Marked {marking}, right for {amps} A', { marking, amps }))
     }
     if (marking === 'AL-CU')

@@ -32,9 +32,9 @@ export const bootlegGround = defineRule({
   ],
   judge(outlet, c) {
     const type = c.ask(outlet.facts.type)
-    if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
+    if (type !== undefined && type !== 'receptacle') return c.na('Not a receptacle')
     const slots = c.ask(outlet.facts.slots)
-    if (slots === 'two') return c.na(say('No ground terminal'))
+    if (slots === 'two') return c.na('No ground terminal')
     if (type === undefined || slots === undefined) return c.undecided()
     const toEarth = c.ask(outlet.facts.groundToReferenceV)
     if (toEarth !== undefined && toEarth >= LIVE_GROUND_VOLTS) {
@@ -69,17 +69,16 @@ export const bootlegGround = defineRule({
     if (toEarth !== undefined && toEarth > SOUND_GROUND_VOLTS)
       return c.undecided(
         say('{toEarth} V on the ground terminal: it floats, or carries current', { toEarth }),
-        [],
-        [absent(outlet, 'groundToReferenceV')],
+        absent(outlet, 'groundToReferenceV'),
       )
-    if (jumper === false) return c.clear(say('No jumper seen with the box open'))
+    if (jumper === false) return c.clear('No jumper seen with the box open')
     const rise = c.ask(outlet.facts.neutralGroundRiseV)
     if (rise !== undefined && rise >= RISE_WITHOUT_JUMPER)
       return c.clear(
         say('Neutral to ground rises to {rise} V under load: no jumper here', { rise }),
       )
     if (c.ask(outlet.facts.lamps) === 'open ground')
-      return c.clear(say('The ground terminal is open: no jumper on it'))
-    return c.undecided(say('A lamp tester cannot tell a ground from a jumper to neutral'))
+      return c.clear('The ground terminal is open: no jumper on it')
+    return c.undecided('A lamp tester cannot tell a ground from a jumper to neutral')
   },
 })

@@ -44,8 +44,7 @@ export const boxTooFull = defineRule({
       clamps === undefined
     )
       return c.undecided(
-        say('What is in the box, or its volume, has not been counted'),
-        [],
+        'What is in the box, or its volume, has not been counted',
         unopened(outlet, c),
       )
     const box = { volume, count, grounds, largest, clamps }
@@ -92,6 +91,7 @@ export const boxTooFull = defineRule({
           total: full.total,
           volume,
         }),
+        undefined,
         working,
       )
     if (full.fits)
@@ -111,7 +111,7 @@ export const boxTooFull = defineRule({
       )
     const isOneSize = largest === '14' ? true : c.ask(outlet.facts.isOneSize)
     if (isOneSize === undefined)
-      return c.undecided(say('Too full if all are {largest} AWG', { largest }), working)
+      return c.undecided(say('Too full if all are {largest} AWG', { largest }), undefined, working)
     if (isOneSize === false) return bySize()
     return c.fault('too-small', { total: full.total, volume }, { working, compare })
 
@@ -134,13 +134,13 @@ export const boxTooFull = defineRule({
       if (open || sorted !== count)
         return c.undecided(
           open
-            ? say('Sizes differ, and they have not been counted apart')
+            ? 'Sizes differ, and they have not been counted apart'
             : say('{sorted} conductors counted by size, {count} in all: count again', {
                 sorted,
                 count: box.count,
               }),
-          working,
           open ? undefined : [unseenCount(outlet)],
+          working,
         )
       const groundSize = grounds === 0 ? '14' : c.ask(outlet.facts.groundSizeInBox)
       const throughSize = (through ?? 0) === 0 ? '14' : c.ask(outlet.facts.throughSizeInBox)
@@ -190,10 +190,10 @@ export const boxTooFull = defineRule({
           say('Too full if the grounds or what passes through are {largest} AWG', {
             largest: box.largest,
           }),
-          sum,
           [outlet.facts.groundSizeInBox, outlet.facts.throughSizeInBox].filter(
             f => f.state !== 'known',
           ),
+          sum,
         )
       if (through === undefined || fittings === undefined || yokes === undefined)
         return c.undecided(
@@ -201,6 +201,7 @@ export const boxTooFull = defineRule({
             total: mixed.total,
             volume: box.volume,
           }),
+          undefined,
           sum,
         )
       return c.clear(

@@ -20,14 +20,10 @@ export const boxSetback = defineRule({
   judge(outlet, c) {
     const setback = c.ask(outlet.facts.setbackIn)
     if (setback === undefined)
-      return c.undecided(
-        say('How far it is set back has not been measured'),
-        [],
-        unopened(outlet, c),
-      )
-    if (setback === 0) return c.clear(say('Flush'))
+      return c.undecided('How far it is set back has not been measured', unopened(outlet, c))
+    if (setback === 0) return c.clear('Flush')
     const extender = c.ask(outlet.facts.hasExtender)
-    if (extender === true) return c.clear(say('A listed extender brings it flush'))
+    if (extender === true) return c.clear('A listed extender brings it flush')
     if (setback > 0.25)
       return extender === undefined
         ? c.undecided(say('{setback} in back; an extender has not been looked for', { setback }))
@@ -36,7 +32,7 @@ export const boxSetback = defineRule({
     if (finish === 'non-combustible')
       return c.clear(say('{setback} in behind a non-combustible finish', { setback }))
     if (finish === undefined || extender === undefined)
-      return c.undecided(say('Allowed behind a finish that cannot burn, not behind one that can'))
+      return c.undecided('Allowed behind a finish that cannot burn, not behind one that can')
     return c.fault('burning-finish', { setback })
   },
 })

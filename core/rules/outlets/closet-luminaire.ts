@@ -21,16 +21,16 @@ export const closetLuminaire = defineRule({
   ],
   judge(outlet, c) {
     const type = c.ask(outlet.facts.type)
-    if (type !== undefined && type !== 'luminaire') return c.na(say('Not a luminaire'))
+    if (type !== undefined && type !== 'luminaire') return c.na('Not a luminaire')
     const room = c.site.get(c.ask(outlet.facts.room), 'room')
     const use = room && c.ask(room.facts.use)
-    if (use !== undefined && use !== 'closet') return c.na(say('Not in a closet'))
+    if (use !== undefined && use !== 'closet') return c.na('Not in a closet')
     const kind = c.ask(outlet.facts.lampKind)
     const clearance = c.ask(outlet.facts.clearanceIn)
     if (type === undefined || use === undefined || kind === undefined)
-      return c.undecided(say('What kind of luminaire it is has not been seen'))
+      return c.undecided('What kind of luminaire it is has not been seen')
     if (kind === 'bare lamp or pendant') return c.fault('bare-lamp')
-    if (clearance === undefined) return c.undecided(say('Its clearance has not been measured'))
+    if (clearance === undefined) return c.undecided('Its clearance has not been measured')
     const least = kind === 'surface incandescent or LED, enclosed' ? 12 : 6
     const compare = {
       left: clearance,

@@ -19,24 +19,23 @@ export const equipmentNeedsGround = defineRule({
   traps: ['Ground-fault protection does not satisfy this'],
   judge(outlet, c) {
     const type = c.ask(outlet.facts.type)
-    if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
+    if (type !== undefined && type !== 'receptacle') return c.na('Not a receptacle')
 
     const appliance = c.ask(outlet.facts.appliance)
-    if (appliance === 'none that needs a ground') return c.na(say('Nothing there needs a ground'))
+    if (appliance === 'none that needs a ground') return c.na('Nothing there needs a ground')
     if (appliance === 'dryer' || appliance === 'range, oven or cooktop') {
       const circuit = c.site.get(c.ask(outlet.facts.circuit), 'circuit')
       if (circuit && c.ask(circuit.facts.frameGround) === 'neutral')
-        return c.na(say('A three-wire dryer or range: judged with its circuit'))
+        return c.na('A three-wire dryer or range: judged with its circuit')
     }
     const ground = groundOf(c.site, outlet)
     c.rest(ground.rests)
-    if (ground.value === 'good') return c.clear(say('It has a ground'))
+    if (ground.value === 'good') return c.clear('It has a ground')
     if (type === undefined || appliance === undefined)
-      return c.undecided(say('What it feeds has not been seen'))
+      return c.undecided('What it feeds has not been seen')
     if (ground.value === undefined)
       return c.undecided(
-        say('Whether there is a ground has not been settled'),
-        [],
+        'Whether there is a ground has not been settled',
         openGround(ground.rests, outlet),
       )
     return c.fault(

@@ -35,7 +35,7 @@ export const gfciMissing = defineRule({
   judge(outlet, c) {
     const type = c.ask(outlet.facts.type)
     if (type === 'junction box' || type === 'switch' || type === 'alarm')
-      return c.na(say('Not an outlet the rule is about'))
+      return c.na('Not an outlet the rule is about')
     const room = c.site.get(c.ask(outlet.facts.room), 'room')
     const places = placesOf(room, c)
     const couldNeed = (place: string) =>
@@ -47,7 +47,7 @@ export const gfciMissing = defineRule({
     if (gfci.value !== undefined && gfci.value !== 'none')
       return c.clear(
         gfci.value === 'own'
-          ? say('Protection in the device')
+          ? 'Protection in the device'
           : gfci.value === 'breaker'
             ? say('Protection in the breaker')
             : say('Protected by a device ahead'),
@@ -61,7 +61,7 @@ export const gfciMissing = defineRule({
     if (type === undefined || !need || need.since === undefined || gfci.value === undefined)
       return c.undecided(
         need?.since === undefined
-          ? say('Whether the place asks for it has not been settled')
+          ? 'Whether the place asks for it has not been settled'
           : say('Required here ({text}); whether it is there has not been settled', {
               text: need.text,
             }),

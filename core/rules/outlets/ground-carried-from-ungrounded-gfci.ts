@@ -1,5 +1,4 @@
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 import { holdsNoDevice } from '../../derive/box'
 import { groundOf, openGround } from '../../derive/ground'
 
@@ -23,20 +22,19 @@ export const groundCarriedFromUngroundedGfci = defineRule({
     'It ties the frames of further appliances together and to nothing: one fault makes all of them live',
   ],
   judge(outlet, c) {
-    if (holdsNoDevice(c.ask(outlet.facts.type))) return c.na(say('No device here'))
+    if (holdsNoDevice(c.ask(outlet.facts.type))) return c.na('No device here')
     const protection = c.ask(outlet.facts.protection)
     if (protection !== undefined && protection !== 'GFCI' && protection !== 'dual')
-      return c.na(say('No ground-fault device here'))
+      return c.na('No ground-fault device here')
     const ground = groundOf(c.site, outlet)
     c.rest(ground.rests)
-    if (ground.value === 'good') return c.na(say('It has a ground'))
+    if (ground.value === 'good') return c.na('It has a ground')
     const carries = c.ask(outlet.facts.carriesGroundOn)
     if (protection === undefined || ground.value === undefined || carries === undefined)
       return c.undecided(
-        say('Whether it has a ground, or one runs on from it, has not been seen'),
-        [],
+        'Whether it has a ground, or one runs on from it, has not been seen',
         [...openGround(ground.rests, outlet), ...c.asked].filter(f => f.state !== 'known'),
       )
-    return carries ? c.fault('ground-carried-on') : c.clear(say('None runs on'))
+    return carries ? c.fault('ground-carried-on') : c.clear('None runs on')
   },
 })

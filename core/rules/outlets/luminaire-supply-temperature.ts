@@ -36,11 +36,11 @@ export const luminaireSupplyTemperature = defineRule({
   ],
   judge(outlet, c) {
     const type = c.ask(outlet.facts.type)
-    if (type !== undefined && type !== 'luminaire') return c.na(say('Not a luminaire'))
+    if (type !== undefined && type !== 'luminaire') return c.na('Not a luminaire')
     const wants = c.ask(outlet.facts.supplyMarkC)
     if (wants === undefined || type === undefined)
-      return c.undecided(say('The marking in its canopy has not been read'))
-    if (wants === 60) return c.clear(say('Any conductors will do'))
+      return c.undecided('The marking in its canopy has not been read')
+    if (wants === 60) return c.clear('Any conductors will do')
     const circuit = c.site.get(c.ask(outlet.facts.circuit), 'circuit')
     const runs = circuit ? c.site.children(circuit, 'segment') : []
     const ratings = runs.map(run => insulationOf(run, c))
@@ -62,7 +62,6 @@ export const luminaireSupplyTemperature = defineRule({
       const open = c.asked.filter(f => f.state !== 'known')
       return c.undecided(
         say('It demands {wants} °C; the insulation that reaches it is not settled', { wants }),
-        [],
         open.length > 0 ? open : [circuit ? absent(circuit, 'label') : absent(outlet, 'circuit')],
       )
     }

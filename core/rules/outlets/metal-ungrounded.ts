@@ -1,6 +1,5 @@
 import { groundOf, openGround } from '../../derive/ground'
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 import { GROUND_RUN_SINCE } from '../../tables/years'
 
 /** Receptacles have rules of their own; what feeds a device or an appliance by wire is judged here. */
@@ -34,25 +33,22 @@ export const metalUngrounded = defineRule({
   judge(outlet, c) {
     const type = c.ask(outlet.facts.type)
     if (type !== undefined && !KINDS.has(type))
-      return c.na(say('Receptacles and alarms are judged by other rules'))
+      return c.na('Receptacles and alarms are judged by other rules')
     const ground = c.ask(outlet.facts.ground)
     // A ground that is there and left off is a defect whatever the box is made of.
     if (type !== undefined && ground === 'present, not connected') return c.fault('ground-left-off')
     const isMetal = c.ask(outlet.facts.hasMetalParts)
-    if (type !== undefined && isMetal === false) return c.clear(say('Nothing of metal to ground'))
+    if (type !== undefined && isMetal === false) return c.clear('Nothing of metal to ground')
     if (type === undefined || isMetal === undefined || ground === undefined)
-      return c.undecided(
-        say('Whether there is metal to touch, and a ground to it, has not been seen'),
-      )
-    if (ground === 'connected') return c.clear(say('Grounded'))
+      return c.undecided('Whether there is metal to touch, and a ground to it, has not been seen')
+    if (ground === 'connected') return c.clear('Grounded')
     if (ground === 'none') return c.fault('no-ground', {}, { lawfulBefore: GROUND_RUN_SINCE })
     const path = groundOf(c.site, outlet)
     c.rest(path.rests)
-    if (path.value === 'good') return c.clear(say('Grounded by its raceway'))
+    if (path.value === 'good') return c.clear('Grounded by its raceway')
     if (path.value === 'none') return c.fault('no-ground', {}, { lawfulBefore: GROUND_RUN_SINCE })
     return c.undecided(
-      say('Whether its raceway is a ground has not been proved'),
-      [],
+      'Whether its raceway is a ground has not been proved',
       openGround(path.rests, outlet),
     )
   },

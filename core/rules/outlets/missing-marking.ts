@@ -1,5 +1,4 @@
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 import { groundOf, openGround } from '../../derive/ground'
 import { gfciOf } from '../../derive/fault-protection'
 
@@ -25,23 +24,23 @@ export const missingMarking = defineRule({
   ],
   judge(outlet, c) {
     const type = c.ask(outlet.facts.type)
-    if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
+    if (type !== undefined && type !== 'receptacle') return c.na('Not a receptacle')
     const slots = c.ask(outlet.facts.slots)
-    if (slots === 'two') return c.na(say('Two slots promise no ground'))
-    if (slots === '240 V') return c.na(say('Not a 125 V receptacle'))
+    if (slots === 'two') return c.na('Two slots promise no ground')
+    if (slots === '240 V') return c.na('Not a 125 V receptacle')
     if (type === undefined || slots === undefined) return c.undecided()
     const ground = groundOf(c.site, outlet)
     c.rest(ground.rests)
-    if (ground.value === 'good') return c.na(say('It has a ground'))
+    if (ground.value === 'good') return c.na('It has a ground')
     const gfci = gfciOf(c.site, outlet)
     c.rest(gfci.rests)
-    if (gfci.value === 'none') return c.na(say('No ground-fault protection to mark'))
+    if (gfci.value === 'none') return c.na('No ground-fault protection to mark')
     if (ground.value === undefined)
-      return c.undecided(say('Whether there is a ground has not been settled'), [], () =>
+      return c.undecided('Whether there is a ground has not been settled', () =>
         openGround(ground.rests, outlet),
       )
     if (gfci.value === undefined)
-      return c.undecided(say('Ground-fault protection has not been settled'), [], () =>
+      return c.undecided('Ground-fault protection has not been settled', () =>
         gfci.rests.filter(f => f.state !== 'known'),
       )
     const noGround = c.ask(outlet.facts.isMarkedNoGround)
@@ -51,13 +50,12 @@ export const missingMarking = defineRule({
     if (protectedMark === false) c.fails('not-marked-protected')
     if (noGround === undefined || protectedMark === undefined)
       return c.undecided(
-        say('The marking has not been looked for'),
-        [],
+        'The marking has not been looked for',
         [
           outlet.facts.isMarkedNoGround,
           ...(isDownstream ? [outlet.facts.isMarkedGfci] : []),
         ].filter(f => f.state !== 'known'),
       )
-    return c.clear(isDownstream ? say('Both markings visible') : say('Marked No Equipment Ground'))
+    return c.clear(isDownstream ? 'Both markings visible' : 'Marked No Equipment Ground')
   },
 })

@@ -68,7 +68,7 @@ export const miswire = defineRule({
   ],
   judge(outlet, c) {
     const type = c.ask(outlet.facts.type)
-    if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
+    if (type !== undefined && type !== 'receptacle') return c.na('Not a receptacle')
 
     // Lamps and volts of the diagnosis are those of a 120 V face.
     const is240 = whereSeen(outlet.facts.slots)?.value === '240 V'
@@ -126,16 +126,13 @@ export const miswire = defineRule({
     if (is240)
       return clamp === undefined
         ? c.undecided(
-            say('A three-lamp tester does not fit a 240 V receptacle; its ground was not clamped'),
+            'A three-lamp tester does not fit a 240 V receptacle; its ground was not clamped',
           )
-        : c.clear(say('Nothing to speak of in its ground under load'))
+        : c.clear('Nothing to speak of in its ground under load')
     // A pattern no legend has, or nothing to plug in: the voltages between its terminals tell.
     if (outlet.facts.lamps.state === 'blocked')
       return c.undecided(
-        say(
-          'The lamps tell nothing here: measure between its terminals, and each to a proved reference',
-        ),
-        [],
+        'The lamps tell nothing here: measure between its terminals, and each to a proved reference',
         [
           outlet.facts.hotNeutralV,
           outlet.facts.hotGroundV,
@@ -153,11 +150,10 @@ export const miswire = defineRule({
           say('The voltages look like {state}, and a conductor that floats may read the same', {
             state: likeliest.state,
           }),
-          [],
           ask,
         )
     }
-    if (type === undefined || lamps === undefined) return c.undecided(say('It has not been tested'))
+    if (type === undefined || lamps === undefined) return c.undecided('It has not been tested')
     if (lamps === 'correct' || lamps === 'open ground') {
       // The lamps compare with the ground terminal: they prove polarity only where that is a true ground.
       const narrow = c.ask(outlet.facts.narrowToReferenceV)
@@ -170,14 +166,12 @@ export const miswire = defineRule({
       if (toEarth !== undefined && toEarth > SOUND_GROUND_VOLTS)
         return c.undecided(
           say('{toEarth} V on the ground terminal: it floats, or carries current', { toEarth }),
-          [],
-          [absent(outlet, 'groundToReferenceV')],
+          absent(outlet, 'groundToReferenceV'),
         )
       if (narrow !== undefined || toEarth !== undefined) {
         if (lamps === 'correct' && clamp === undefined && !isSeenApart(outlet, c))
           return c.undecided(
-            say('Hot and neutral are right; swapped neutral and ground would read the same'),
-            [],
+            'Hot and neutral are right; swapped neutral and ground would read the same',
             [
               outlet.facts.groundClampA,
               ...(c.ask(outlet.facts.isBoxOpened) ? [] : [outlet.facts.isBoxOpened]),
@@ -185,13 +179,12 @@ export const miswire = defineRule({
           )
         return narrow !== undefined
           ? c.clear(say('{narrow} V from the narrow slot to a proved reference', { narrow }))
-          : c.clear(say('The lamps say correct, against a ground that is not live'))
+          : c.clear('The lamps say correct, against a ground that is not live')
       }
       return c.undecided(
         lamps === 'correct'
-          ? say('The lamps say the same of a reversed receptacle with a jumper to ground')
-          : say('Without a ground the lamps cannot tell hot from neutral'),
-        [],
+          ? 'The lamps say the same of a reversed receptacle with a jumper to ground'
+          : 'Without a ground the lamps cannot tell hot from neutral',
         lamps === 'correct'
           ? [
               outlet.facts.groundToReferenceV,
@@ -211,9 +204,8 @@ export const miswire = defineRule({
     const toEarth = c.ask(outlet.facts.groundToReferenceV)
     if (toEarth === undefined)
       return c.undecided(
-        say(
-          'Hot and ground reversed, or more likely a neutral open with a load on: the lamps cannot tell',
-        ),
+        'Hot and ground reversed, or more likely a neutral open with a load on: the lamps cannot tell',
+        undefined,
         [say('take every load off, or measure the ground terminal to a proved ground')],
       )
     return toEarth >= LIVE_GROUND_VOLTS

@@ -35,9 +35,9 @@ export const mixedMetalSplice = defineRule({
   judge(outlet, c) {
     const splice = c.ask(outlet.facts.splice)
     if (splice === undefined)
-      return c.undecided(say('The splices have not been looked at'), [], unopened(outlet, c))
+      return c.undecided('The splices have not been looked at', unopened(outlet, c))
     if (splice !== 'aluminum to copper' && splice !== 'aluminum to aluminum')
-      return c.na(say('No aluminum meets in a splice here'))
+      return c.na('No aluminum meets in a splice here')
     if (splice === 'aluminum to aluminum') return aluminumAlone(outlet, c)
     const connector = c.ask(outlet.facts.connector)
     if (connector === 'solder and tape') return c.fault('twisted-to-copper')
@@ -46,7 +46,7 @@ export const mixedMetalSplice = defineRule({
     if (listing === 'aluminum to aluminum') return c.fault('connector-aluminum-only')
     const school = c.ask(c.site.premises.facts.aluminumSchool)
     if (connector === undefined || listing === undefined || school === undefined)
-      return c.undecided(say('Whether the connector is marked for both metals is not settled'))
+      return c.undecided('Whether the connector is marked for both metals is not settled')
     if (
       school === 'strict' &&
       (connector === 'twist-on' || connector === 'push-in' || connector === 'lever')
@@ -63,6 +63,6 @@ function aluminumAlone(outlet: Subject<'outlet'>, c: Context): Verdict {
   const listing = c.ask(outlet.facts.connectorListing)
   if (listing === 'copper only') return c.fault('connector-copper-only')
   return listing === undefined
-    ? c.undecided(say('What metal the connector is marked for has not been read'))
-    : c.clear(say('Aluminum to aluminum, in a connector marked for it'))
+    ? c.undecided('What metal the connector is marked for has not been read')
+    : c.clear('Aluminum to aluminum, in a connector marked for it')
 }

@@ -59,9 +59,9 @@ export const openGroundThreeSlot = defineRule({
   ],
   judge(outlet, c) {
     const type = c.ask(outlet.facts.type)
-    if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
+    if (type !== undefined && type !== 'receptacle') return c.na('Not a receptacle')
     const slots = c.ask(outlet.facts.slots)
-    if (slots === '240 V') return c.na(say('Not a 125 V receptacle'))
+    if (slots === '240 V') return c.na('Not a 125 V receptacle')
     if (type === undefined || slots === undefined) return c.undecided()
     if (slots === 'two') {
       const ground = c.ask(outlet.facts.ground)
@@ -73,8 +73,7 @@ export const openGroundThreeSlot = defineRule({
         return c.fault('two-slot-with-ground', {}, { lawfulBefore: GROUND_RUN_SINCE })
       if (ground !== 'none' && raceway?.value !== 'none')
         return c.undecided(
-          say('Two slots are right only where the box has no ground: open the box'),
-          [],
+          'Two slots are right only where the box has no ground: open the box',
           ground === undefined ? undefined : [outlet.facts.groundOhms],
         )
       const years = c.site.yearsOf(outlet)
@@ -88,22 +87,21 @@ export const openGroundThreeSlot = defineRule({
         )
       if (years.from >= GROUND_RUN_SINCE)
         return c.fault('circuit-needs-ground', { year: years.from })
-      return c.undecided(say('Whether the circuit is older than about 1962 is not known'))
+      return c.undecided('Whether the circuit is older than about 1962 is not known')
     }
     const ground = groundOf(c.site, outlet)
     c.rest(ground.rests)
-    if (ground.value === 'good')
-      return c.clear(say('Equipment ground connected and shown to be there'))
+    if (ground.value === 'good') return c.clear('Equipment ground connected and shown to be there')
     const gfci = gfciOf(c.site, outlet)
     c.rest(gfci.rests)
     if (ground.value === 'none' && isNew(outlet, c))
       return c.fault('new-without-ground', {}, { since: GROUND_RUN_SINCE })
     if (ground.value === undefined)
-      return c.undecided(say('Whether there is a ground has not been settled'), [], () =>
+      return c.undecided('Whether there is a ground has not been settled', () =>
         openGround(ground.rests, outlet),
       )
     if (gfci.value === undefined)
-      return c.undecided(say('No ground; ground-fault protection has not been settled'), [], () =>
+      return c.undecided('No ground; ground-fault protection has not been settled', () =>
         gfci.rests.filter(f => f.state !== 'known'),
       )
     if (gfci.value === 'none') {
@@ -112,14 +110,13 @@ export const openGroundThreeSlot = defineRule({
     const noGround = c.ask(outlet.facts.isMarkedNoGround)
     const protectedMark = gfci.value === 'own' ? true : c.ask(outlet.facts.isMarkedGfci)
     if (noGround === true && protectedMark === true)
-      return c.clear(say('No ground, ground-fault protected, and marked as such'))
+      return c.clear('No ground, ground-fault protected, and marked as such')
     if (noGround === false || protectedMark === false)
       return c.na(
-        say('No ground, but ground-fault protected: the missing marking is a finding of its own'),
+        'No ground, but ground-fault protected: the missing marking is a finding of its own',
       )
     return c.undecided(
-      say('No ground, but ground-fault protected; the marking has not been looked for'),
-      [],
+      'No ground, but ground-fault protected; the marking has not been looked for',
       [
         ...(noGround === undefined ? [outlet.facts.isMarkedNoGround] : []),
         ...(protectedMark === undefined ? [outlet.facts.isMarkedGfci] : []),

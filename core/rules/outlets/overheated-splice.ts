@@ -23,11 +23,11 @@ export const overheatedSplice = defineRule({
     'If the damage goes beyond the box, the run is replaced',
   ],
   judge(outlet, c) {
-    if (c.ask(outlet.facts.splice) === 'none') return c.na(say('No splices here'))
+    if (c.ask(outlet.facts.splice) === 'none') return c.na('No splices here')
     const state = c.ask(outlet.facts.spliceState)
     if (state === undefined)
-      return c.undecided(say('Its splices have not been looked at'), [], unopened(outlet, c))
-    if (state === 'sound') return c.clear(say('Sound'))
+      return c.undecided('Its splices have not been looked at', unopened(outlet, c))
+    if (state === 'sound') return c.clear('Sound')
     return c.fault(
       'splices',
       { state },

@@ -27,11 +27,11 @@ export const pushInMisuse = defineRule({
     '12 AWG was accepted until about 1995; newer ones marked for it are right',
   ],
   judge(outlet, c) {
-    if (holdsNoDevice(c.ask(outlet.facts.type))) return c.na(say('No device here'))
+    if (holdsNoDevice(c.ask(outlet.facts.type))) return c.na('No device here')
     const termination = c.ask(outlet.facts.termination)
     if (termination === undefined)
-      return c.undecided(say('How the conductors land has not been seen'), [], unopened(outlet, c))
-    if (termination !== 'push-in') return c.na(say('No push-in terminal'))
+      return c.undecided('How the conductors land has not been seen', unopened(outlet, c))
+    if (termination !== 'push-in') return c.na('No push-in terminal')
     const metal = c.ask(outlet.facts.metal)
     if (metal === 'aluminum' || metal === 'copper-clad aluminum')
       c.fails('metal-in-push-in', { metal })
@@ -51,14 +51,10 @@ export const pushInMisuse = defineRule({
       metal === 'silver-looking' ||
       metal === 'copper-looking'
     )
-      return c.undecided(
-        say('Metal, size, strands or marking has not been seen'),
-        [],
-        [
-          ...c.asked.filter(f => f.state !== 'known'),
-          ...(metal === 'silver-looking' || metal === 'copper-looking' ? [outlet.facts.metal] : []),
-        ],
-      )
+      return c.undecided('Metal, size, strands or marking has not been seen', [
+        ...c.asked.filter(f => f.state !== 'known'),
+        ...(metal === 'silver-looking' || metal === 'copper-looking' ? [outlet.facts.metal] : []),
+      ])
     return c.clear(say('{size} AWG {stranding}, as marked', { size, stranding }))
   },
 })

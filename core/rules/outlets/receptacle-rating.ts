@@ -27,7 +27,7 @@ export const receptacleRating = defineRule({
   ],
   judge(outlet, c) {
     const type = c.ask(outlet.facts.type)
-    if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
+    if (type !== undefined && type !== 'receptacle') return c.na('Not a receptacle')
 
     const circuit = c.site.get(c.ask(outlet.facts.circuit), 'circuit')
     const breaker = circuit && c.site.get(c.ask(circuit.facts.fedBy), 'breaker')
@@ -35,7 +35,7 @@ export const receptacleRating = defineRule({
     const slots = c.ask(outlet.facts.slots)
     const amps = slots === 'T-slot' ? 20 : c.ask(outlet.facts.deviceAmps)
     if (type === undefined || rating === undefined || slots === undefined || amps === undefined)
-      return c.undecided(say('The device or the breaker has not been read'))
+      return c.undecided('The device or the breaker has not been read')
     const compare = {
       left: amps,
       leftLabel: 'receptacle',
@@ -44,7 +44,7 @@ export const receptacleRating = defineRule({
       rightLabel: 'circuit',
       unit: 'A',
     } as const
-    if (amps === 50 && rating === 40) return c.clear(say('50 A is right on 40 A'), [], compare)
+    if (amps === 50 && rating === 40) return c.clear('50 A is right on 40 A', [], compare)
     const single = amps > rating ? c.ask(outlet.facts.isSingle) : undefined
     if (amps > rating && single !== false) {
       const alone = isAlone(outlet, circuit, c)
@@ -59,11 +59,10 @@ export const receptacleRating = defineRule({
           },
         )
       if (single && alone)
-        return c.clear(say('A single receptacle on a circuit of its own'), [], compare)
+        return c.clear('A single receptacle on a circuit of its own', [], compare)
       if (single && alone === undefined)
         return c.undecided(
-          say('Right only where it is alone on the circuit'),
-          [],
+          'Right only where it is alone on the circuit',
           c.site.all.outlet
             .filter(p => p !== outlet)
             .map(p => p.facts.circuit)
@@ -77,13 +76,13 @@ export const receptacleRating = defineRule({
     const isSingle = c.ask(outlet.facts.isSingle)
     if (isSingle === undefined)
       return c.undecided(
-        say('15 A on 20 A: right for a duplex or with others, wrong for a single one alone'),
+        '15 A on 20 A: right for a duplex or with others, wrong for a single one alone',
       )
     const others = c.site.outletsOf(circuit!).filter(p => p !== outlet)
     const types = others.map(p => c.ask(p.facts.type))
     if (isSingle) c.rest(others.map(p => p.facts.circuit))
     if (!isSingle || types.includes('receptacle'))
-      return c.clear(say('15 A receptacles on a 20 A circuit with more than one'), [], compare)
+      return c.clear('15 A receptacles on a 20 A circuit with more than one', [], compare)
     const unseen = others.filter((_, i) => types[i] === undefined)
     const adrift = [
       ...unseen,
@@ -91,8 +90,7 @@ export const receptacleRating = defineRule({
     ]
     if (adrift.length > 0)
       return c.undecided(
-        say('Alone on its circuit, unless an outlet nobody has traced is on it'),
-        [],
+        'Alone on its circuit, unless an outlet nobody has traced is on it',
         adrift.map(p => p.facts[unseen.includes(p) ? 'type' : 'circuit']),
       )
     return c.fault('single-too-small', { amps, rating }, { compare })

@@ -22,10 +22,10 @@ export const spliceOutsideBox = defineRule({
   ],
   judge(outlet, c) {
     const place = c.ask(outlet.facts.splicePlace)
-    if (place === undefined) return c.undecided(say('Where cables meet has not been seen'))
+    if (place === undefined) return c.undecided('Where cables meet has not been seen')
     if (place !== 'outside a box') return c.clear(say('Splices {place}', { place }))
     return isKnobAndTube(outlet, c)
-      ? c.clear(say('Soldered and taped splices of knob-and-tube, in free air'))
+      ? c.clear('Soldered and taped splices of knob-and-tube, in free air')
       : c.fault('outside-box')
   },
 })

@@ -23,28 +23,28 @@ export const tamperResistant = defineRule({
   ],
   judge(outlet, c) {
     const type = c.ask(outlet.facts.type)
-    if (type !== undefined && type !== 'receptacle') return c.na(say('Not a receptacle'))
+    if (type !== undefined && type !== 'receptacle') return c.na('Not a receptacle')
 
     const slots = c.ask(outlet.facts.slots)
-    if (slots === 'two') return c.na(say('Two-slot receptacle'))
+    if (slots === 'two') return c.na('Two-slot receptacle')
     if (slots === '240 V' && c.site.edition < ALSO_250V_SINCE)
       return c.na(
         say('A 250 V receptacle: named from the {since} edition', { since: ALSO_250V_SINCE }),
       )
     const { deviceAmps } = outlet.facts
     const amps = whereSeen(deviceAmps) && c.ask(deviceAmps)
-    if (amps !== undefined && amps > 20) return c.na(say('Only 15 and 20 A receptacles are named'))
+    if (amps !== undefined && amps > 20) return c.na('Only 15 and 20 A receptacles are named')
     const is = c.ask(outlet.facts.isTamperResistant)
-    if (is === true) return c.clear(say('Tamper-resistant'))
+    if (is === true) return c.clear('Tamper-resistant')
     // Measured, or told by eye.
     const { heightFt, isHigh } = outlet.facts
     const height = whereSeen(heightFt) ? c.ask(heightFt) : undefined
     const isAbove = height === undefined ? c.ask(isHigh) : height > 5.5
     if (isAbove && height !== undefined)
       return c.na(say('{height} ft up: exempt above 5½ ft', { height }))
-    if (isAbove) return c.na(say('Exempt above 5½ ft'))
+    if (isAbove) return c.na('Exempt above 5½ ft')
     const isDedicated = c.ask(outlet.facts.isDedicated)
-    if (isDedicated === true) return c.na(say('For one appliance in its place'))
+    if (isDedicated === true) return c.na('For one appliance in its place')
     if (
       type === undefined ||
       slots === undefined ||
@@ -52,7 +52,7 @@ export const tamperResistant = defineRule({
       isAbove === undefined ||
       isDedicated === undefined
     )
-      return c.undecided(say('Not looked at'))
+      return c.undecided('Not looked at')
     return c.fault('no-shutters')
   },
 })

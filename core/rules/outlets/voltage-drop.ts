@@ -44,18 +44,17 @@ export const voltageDrop = defineRule({
     if (percent === undefined) {
       const type = c.ask(outlet.facts.type)
       return type !== undefined && type !== 'receptacle'
-        ? c.na(say('Nothing can be plugged in to load it'))
-        : c.undecided(say('No drop under load was recorded'))
+        ? c.na('Nothing can be plugged in to load it')
+        : c.undecided('No drop under load was recorded')
     }
     const { drop, size, rests } = readDropOf(c.site, outlet)
     c.rest(rests)
     if (!drop)
       return readStateOf(c.site, outlet)
-        ? c.na(say('It carries no load: judged by the voltages read at it'))
+        ? c.na('It carries no load: judged by the voltages read at it')
         : c.undecided(
-            say('It carries no load: what its voltages are has not been recorded'),
-            [],
-            [absent(outlet, 'hotNeutralV')],
+            'It carries no load: what its voltages are has not been recorded',
+            absent(outlet, 'hotNeutralV'),
           )
     if (percent <= ORDINARY_PERCENT)
       return c.clear(say('{percent} % lost under load is ordinary', { percent }))
@@ -74,7 +73,6 @@ export const voltageDrop = defineRule({
             percent,
           },
         ),
-        [],
         [
           ...(runFt === undefined ? [outlet.facts.runFt] : []),
           ...(size === undefined ? [outlet.facts.size] : []),

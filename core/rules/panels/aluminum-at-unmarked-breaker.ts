@@ -1,5 +1,4 @@
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 import { tableMetals } from '../../derive/allowed'
 
 /** The terminal of the breaker itself must be marked for aluminum where aluminum lands on it. */
@@ -41,13 +40,12 @@ export const aluminumAtUnmarkedBreaker = defineRule({
     for (const feeder of feeders) take(c.ask(feeder.facts.metal))
     if (circuits.length + feeders.length === 0) {
       if (c.ask(breaker.facts.role) === 'spare' || c.ask(breaker.facts.conductorsOnTerminal) === 0)
-        return c.na(say('Nothing lands on it'))
+        return c.na('Nothing lands on it')
       if (c.ask(breaker.facts.isAluminumMarked) === true)
-        return c.clear(say('Its terminal is marked for aluminum, whatever lands on it'))
+        return c.clear('Its terminal is marked for aluminum, whatever lands on it')
       const untraced = c.site.all.circuit.filter(x => c.ask(x.facts.fedBy) === undefined)
       return c.undecided(
-        say('What lands on it has not been found'),
-        [],
+        'What lands on it has not been found',
         untraced.length > 0
           ? untraced.map(x => x.facts.fedBy)
           : [breaker.facts.isAluminumMarked, breaker.facts.conductorsOnTerminal].filter(
@@ -55,21 +53,20 @@ export const aluminumAtUnmarkedBreaker = defineRule({
             ),
       )
     }
-    if (isAluminum === false) return c.na(say('No aluminum lands on it'))
+    if (isAluminum === false) return c.na('No aluminum lands on it')
     const isMarked = c.ask(breaker.facts.isAluminumMarked)
-    if (isMarked === true) return c.clear(say('Its terminal is marked for aluminum'))
+    if (isMarked === true) return c.clear('Its terminal is marked for aluminum')
     if (
       isAluminum === undefined &&
       c.asked.every(f => f.state === 'known' || f.field === 'isAluminumMarked')
     ) {
       return c.undecided(
-        say('Identify the conductor metal'),
-        [],
+        'Identify the conductor metal',
         c.asked.filter(f => f.field === 'metal' || f.state !== 'known'),
       )
     }
     if (isAluminum === undefined || isMarked === undefined)
-      return c.undecided(say('The metal or the marking of the terminal has not been seen'))
+      return c.undecided('The metal or the marking of the terminal has not been seen')
     return c.fault('aluminum-under-unmarked-terminal')
   },
 })

@@ -32,9 +32,9 @@ export const breakerHot = defineRule({
     'Without a clamp reading of the same moment a temperature says little',
   ],
   judge(breaker, c) {
-    if (isSpare(c.site, breaker, c)) return c.na(say('Spare'))
+    if (isSpare(c.site, breaker, c)) return c.na('Spare')
     const temperatureC = c.ask(breaker.facts.temperatureC)
-    if (temperatureC === undefined) return c.undecided(say('It has not been scanned'))
+    if (temperatureC === undefined) return c.undecided('It has not been scanned')
     const panel = c.site.get(breaker.parent ?? undefined, 'enclosure')
     const ambientC = panel && c.ask(panel.facts.ambientC)
     const ratingAmps = c.ask(breaker.facts.ratingAmps)
@@ -112,8 +112,8 @@ export const breakerHot = defineRule({
     if (loadAmps === undefined)
       return c.undecided(
         say('{temperatureC|°C}; without the load of that moment it says little', { temperatureC }),
+        circuit ? circuit.facts.loadAmps : breaker.facts.loadAmps,
         working,
-        [circuit ? circuit.facts.loadAmps : breaker.facts.loadAmps],
       )
     const isLoaded = heat.loadShare! >= LEAST_SHARE
     if (isLoaded && heat.atRatedC && heat.atRatedC[0] > TESTED_RISE_C)
@@ -126,15 +126,16 @@ export const breakerHot = defineRule({
         { working, compare },
       )
     if (isLoaded && heat.overAirC <= 10 && heat.atRatedC![1] <= TESTED_RISE_C)
-      return c.clear(say('Within what its load explains'), working, compare)
+      return c.clear('Within what its load explains', working, compare)
     const again = c.ask(breaker.facts.rescan)
     if (again === undefined)
       return c.undecided(
         isLoaded
-          ? say('Warm; a neighbor at like load or millivolts across it under load would tell')
+          ? 'Warm; a neighbor at like load or millivolts across it under load would tell'
           : say('Scanned at {share} % of its rating: under load it may be another story', {
               share: share!,
             }),
+        undefined,
         working,
       )
     if (again === 'as hot after re-torque' || again === 'warmer than similar breakers')

@@ -43,12 +43,12 @@ export const busOverloaded = defineRule({
   judge(enclosure, c) {
     const type = c.ask(enclosure.facts.type)
     if (type === 'meter') return meterEnclosure(enclosure, c)
-    if (type === 'disconnect') return c.na(say('No bus'))
+    if (type === 'disconnect') return c.na('No bus')
     const bus = c.ask(enclosure.facts.busAmps)
     const kind = c.ask(enclosure.facts.mainKind)
     if (kind === 'split bus') return lowerSection(enclosure, bus, c)
     if (type === undefined || bus === undefined || kind === undefined)
-      return c.undecided(say('The bus rating or the main has not been read'))
+      return c.undecided('The bus rating or the main has not been read')
     const ratings: number[] = []
     let isOpen = false
     const take = (amps: number | undefined) => {
@@ -64,7 +64,7 @@ export const busOverloaded = defineRule({
       else if (ahead.value.amps !== undefined) take(ahead.value.amps)
       else if (ahead.value.isTapped && kind === 'main lugs') {
         return c.ask(enclosure.facts.marking) === 'service disconnect'
-          ? c.na(say('Service equipment with disconnects of its own instead of one main'))
+          ? c.na('Service equipment with disconnects of its own instead of one main')
           : c.fault('nothing-ahead')
       }
     } else if (valueOf(enclosure, 'fedFrom') === undefined) isOpen = true
@@ -84,7 +84,7 @@ export const busOverloaded = defineRule({
         unit: 'A',
       })
     if (isOpen || device === undefined)
-      return isOpen ? c.undecided() : c.na(say('No device of its own ahead of it'))
+      return isOpen ? c.undecided() : c.na('No device of its own ahead of it')
     return c.fault(
       'device-over-bus',
       { device, bus },
@@ -111,14 +111,13 @@ function lowerSection(
   const main = lowerMainOf(c.site, enclosure)
   if (!main)
     return c.undecided(
-      say('No single main, and what feeds the lower section has not been recorded'),
-      [],
-      [absent(enclosure, 'upperRows')],
+      'No single main, and what feeds the lower section has not been recorded',
+      absent(enclosure, 'upperRows'),
     )
   c.ask(main.facts.role)
   const device = c.ask(main.facts.ratingAmps)
   if (device === undefined || bus === undefined)
-    return c.undecided(say('The bus rating or the main of the lower section has not been read'))
+    return c.undecided('The bus rating or the main of the lower section has not been read')
   const compare = {
     left: device,
     leftLabel: 'lower section fed by',
@@ -166,7 +165,7 @@ function meterEnclosure(meter: Subject<'enclosure'>, c: Context): Verdict {
       unit: 'A',
     }) as const
   if (rating === undefined)
-    return c.undecided(say('The rating of the meter enclosure has not been read'))
+    return c.undecided('The rating of the meter enclosure has not been read')
   if (largest > rating)
     return c.fault('service-over-meter', { largest, rating }, { compare: compare(largest) })
   const sum = mains.reduce<number | undefined>(
@@ -175,8 +174,7 @@ function meterEnclosure(meter: Subject<'enclosure'>, c: Context): Verdict {
   )
   if (services.length === 0 || !isWhole || sum === undefined)
     return c.undecided(
-      say('What this meter feeds, or its mains, have not all been found'),
-      [],
+      'What this meter feeds, or its mains, have not all been found',
       openOr(c, unrecordedFeeder(meter)),
     )
   // Several mains together may be more than the service is rated for: a load calculation, not a sum
@@ -187,8 +185,7 @@ function meterEnclosure(meter: Subject<'enclosure'>, c: Context): Verdict {
         count: mains.length,
         sum,
       }),
-      [],
-      [unrecordedFeeder(meter)],
+      unrecordedFeeder(meter),
     )
   return c.clear(
     say('{sum} A behind a {rating} A meter enclosure', { sum, rating }),
@@ -276,8 +273,7 @@ function withSources(
   const { amps, areOpposite, areInverters } = sources
   if (amps === undefined)
     return c.undecided(
-      say('A second source feeds it; what it brings in has not been recorded'),
-      [],
+      'A second source feeds it; what it brings in has not been recorded',
       openOr(c, absent(c.site.premises, 'supply')),
     )
   const sum = device + amps
@@ -287,7 +283,6 @@ function withSources(
   if (isOpen || !areInverters)
     return c.undecided(
       say('{sum} A together, if every source runs and no smaller device stands ahead', { sum }),
-      [],
       c.asked.filter(f => f.state !== 'known'),
     )
   if (sum > most || areOpposite === false)
@@ -306,7 +301,7 @@ function withSources(
       },
     )
   if (areOpposite === undefined)
-    return c.undecided(say('Allowed only where the inverter stands at the far end of the bus'))
+    return c.undecided('Allowed only where the inverter stands at the far end of the bus')
   return device <= bus
     ? c.clear(say('{sum} A together, at opposite ends of a {bus} A bus', { sum, bus }))
     : undefined

@@ -1,7 +1,7 @@
 import { Question, type Site } from '../../derive/site'
 import { Trail, type Walked } from '../../derive/trail'
 import { defineRule } from '../../engine/rule'
-import { say, type Slots } from '../../engine/say'
+import type { Slots } from '../../engine/say'
 import type { Subject } from '../../model/house'
 
 export const directory = defineRule({
@@ -26,7 +26,7 @@ export const directory = defineRule({
   traps: ['Labels lie: compare with what was traced', 'A spare must be shown as spare'],
   judge(enclosure, c) {
     const type = c.ask(enclosure.facts.type)
-    if (type === 'meter' || type === 'disconnect') return c.na(say('No circuits of its own'))
+    if (type === 'meter' || type === 'disconnect') return c.na('No circuits of its own')
     const state = c.ask(enclosure.facts.directory)
     if (state === 'vague' || state === 'missing') c.fails('directory-state', { state })
     const entries = entriesOf(c.site, enclosure)
@@ -36,8 +36,8 @@ export const directory = defineRule({
     const wrong = c.ask(enclosure.facts.contradictions)
     if (wrong !== undefined && wrong > 0) c.fails('directory-contradicted', { wrong })
     if (type === undefined || state === undefined || wrong === undefined)
-      return c.undecided(say('Not read, or not compared with what was traced'))
-    return c.clear(say('Legible, specific, and agrees with what was traced'))
+      return c.undecided('Not read, or not compared with what was traced')
+    return c.clear('Legible, specific, and agrees with what was traced')
   },
 })
 

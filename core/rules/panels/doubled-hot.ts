@@ -1,5 +1,4 @@
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 import { isSpare } from '../../derive/spare'
 
 /** One conductor on a breaker terminal, unless it is marked for two. */
@@ -19,16 +18,16 @@ export const doubledHot = defineRule({
   remedies: ['splice-and-pigtail', 'own-breaker'],
   traps: ['Some breakers are marked for two conductors: read it before calling it'],
   judge(breaker, c) {
-    if (isSpare(c.site, breaker, c)) return c.na(say('Spare'))
+    if (isSpare(c.site, breaker, c)) return c.na('Spare')
     const count = c.ask(breaker.facts.conductorsOnTerminal)
-    if (count === undefined) return c.undecided(say('The terminal has not been looked at'))
-    if (count <= 1) return c.clear(say('One conductor'))
+    if (count === undefined) return c.undecided('The terminal has not been looked at')
+    if (count <= 1) return c.clear('One conductor')
     if (count > 2) return c.fault('too-many-conductors', { count })
     const isMarked = c.ask(breaker.facts.isMarkedForTwo)
     if (isMarked === undefined)
-      return c.undecided(say('Two conductors; the marking of the terminal has not been read'))
+      return c.undecided('Two conductors; the marking of the terminal has not been read')
     return isMarked
-      ? c.clear(say('Two conductors on a terminal marked for two'))
+      ? c.clear('Two conductors on a terminal marked for two')
       : c.fault('not-marked-for-two')
   },
 })

@@ -68,12 +68,11 @@ export const doubledNeutral = defineRule({
     const areAllSeen = c.ask(bar.facts.areAllScrewsSeen)
     if (isOpen || areAllSeen !== true)
       return c.undecided(
-        say('Not every screw has been looked at'),
-        [],
+        'Not every screw has been looked at',
         areAllSeen === false
           ? [...c.asked.filter(f => f.state !== 'known'), bar.facts.areAllScrewsSeen]
           : undefined,
       )
-    return c.clear(say('Every screw looked at; no neutral shares one'))
+    return c.clear('Every screw looked at; no neutral shares one')
   },
 })

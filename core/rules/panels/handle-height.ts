@@ -16,10 +16,10 @@ export const handleHeight = defineRule({
   traps: ['Measured to the center of the grip in its highest position'],
   judge(enclosure, c) {
     const type = c.ask(enclosure.facts.type)
-    if (type === 'meter') return c.na(say('No handles'))
+    if (type === 'meter') return c.na('No handles')
     const top = c.ask(enclosure.facts.topHandleIn)
     if (type === undefined || top === undefined)
-      return c.undecided(say('The highest handle has not been measured'))
+      return c.undecided('The highest handle has not been measured')
     const compare = {
       left: top,
       leftLabel: 'highest handle',

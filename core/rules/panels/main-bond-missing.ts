@@ -43,8 +43,8 @@ export const mainBondMissing = defineRule({
     const role = roleOf(c.site, enclosure)
     c.rest(role.rests)
     if (role.value === undefined)
-      return c.undecided(say('Which enclosure is the service disconnect is not settled'))
-    if (role.value !== 'service') return c.na(say('Not the service disconnect'))
+      return c.undecided('Which enclosure is the service disconnect is not settled')
+    if (role.value !== 'service') return c.na('Not the service disconnect')
     const bond = neutralBondOf(c.site, enclosure)
     c.rest(bond.rests)
     if (bond.value === false) {
@@ -94,7 +94,7 @@ export const mainBondMissing = defineRule({
             c.ask(bar.facts.isBondedToEnclosure) !== true)
         )
       })
-    if (isUnsettled) return c.undecided(say('The bond has not been seen'))
-    return c.clear(say('Neutral, enclosure and ground bars are bonded'))
+    if (isUnsettled) return c.undecided('The bond has not been seen')
+    return c.clear('Neutral, enclosure and ground bars are bonded')
   },
 })

@@ -48,12 +48,12 @@ export const neutralBondedDownstream = defineRule({
     const role = roleOf(c.site, enclosure)
     c.rest(role.rests)
     if (role.value === undefined)
-      return c.undecided(say('Which enclosure is the service disconnect is not settled'))
+      return c.undecided('Which enclosure is the service disconnect is not settled')
     if (role.value !== 'load')
       return c.na(
         role.value === 'service'
-          ? say('The service disconnect itself')
-          : say('On the supply side of the service disconnect'),
+          ? 'The service disconnect itself'
+          : 'On the supply side of the service disconnect',
       )
     // A disconnect without bars has nothing to mix on, unless somebody saw them share one.
     if (
@@ -62,7 +62,7 @@ export const neutralBondedDownstream = defineRule({
       c.ask(enclosure.facts.landings) !== 'on a common bar' &&
       c.site.children(enclosure, 'bar').length === 0
     ) {
-      return c.clear(say('A disconnect without a neutral bond'))
+      return c.clear('A disconnect without a neutral bond')
     }
     const bond = neutralBondOf(c.site, enclosure)
     const mixed = sharesBar(c.site, enclosure)
@@ -74,9 +74,7 @@ export const neutralBondedDownstream = defineRule({
       c.rest(holds.rests)
       if (holds.state === 'settled' && holds.value)
         return c.clear(
-          say(
-            'Detached building on a lawful old three-wire feeder: the bond belongs here, with its electrode',
-          ),
+          'Detached building on a lawful old three-wire feeder: the bond belongs here, with its electrode',
         )
       if (holds.state === 'open') {
         const { missing } = holds
@@ -95,18 +93,17 @@ export const neutralBondedDownstream = defineRule({
       if (mixed.value === true) c.fails('bar-shared', {}, { working: DIVIDES })
     }
     if (bond.value === undefined || mixed.value === undefined)
-      return c.undecided(say('Whether neutral and ground are apart has not been seen'))
+      return c.undecided('Whether neutral and ground are apart has not been seen')
     const feeder = c.site.get(c.ask(enclosure.facts.fedFrom), 'feeder')
     const path = feeder && feederGroundOf(c.site, feeder)
     c.rest(path?.rests ?? [])
     if (path?.state === 'open')
       return c.undecided(
-        say('Apart; whether the feeder brings a ground for them has not been seen'),
-        [],
+        'Apart; whether the feeder brings a ground for them has not been seen',
         path.missing,
       )
     if (path?.value === 'none')
-      return c.na(say('Apart, on a feeder without a ground: judged with the feeder'))
-    return c.clear(say('Neutral isolated; grounds on a bar of their own'))
+      return c.na('Apart, on a feeder without a ground: judged with the feeder')
+    return c.clear('Neutral isolated; grounds on a bar of their own')
   },
 })

@@ -21,10 +21,10 @@ export const overheatedTermination = defineRule({
     'A hot breaker at half load: first the terminal, then the stab, then the breaker, not the wire size',
   ],
   judge(breaker, c) {
-    if (isSpare(c.site, breaker, c)) return c.na(say('Spare'))
+    if (isSpare(c.site, breaker, c)) return c.na('Spare')
     const state = c.ask(breaker.facts.termination)
-    if (state === undefined) return c.undecided(say('The terminal has not been looked at'))
-    if (state === 'sound') return c.clear(say('Sound'))
+    if (state === undefined) return c.undecided('The terminal has not been looked at')
+    if (state === 'sound') return c.clear('Sound')
     return c.fault(
       'termination',
       { state },

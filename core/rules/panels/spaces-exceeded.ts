@@ -19,7 +19,7 @@ export const spacesExceeded = defineRule({
   ],
   judge(enclosure, c) {
     const type = c.ask(enclosure.facts.type)
-    if (type === 'meter' || type === 'disconnect') return c.na(say('No circuits of its own'))
+    if (type === 'meter' || type === 'disconnect') return c.na('No circuits of its own')
     const most = c.ask(enclosure.facts.maxCircuits)
     let least = 0
     let isOpen = false
@@ -32,7 +32,7 @@ export const spacesExceeded = defineRule({
       least += poles ?? 1
     }
     if (type === undefined || most === undefined)
-      return c.undecided(say('The label has not been read for the most circuits'))
+      return c.undecided('The label has not been read for the most circuits')
     if (least > most)
       return c.fault(
         'too-many-poles',
@@ -48,9 +48,8 @@ export const spacesExceeded = defineRule({
           },
         },
       )
-    if (least === 0)
-      return c.undecided(say('No breaker has been recorded'), [], [absent(enclosure, 'spaces')])
-    if (isOpen) return c.undecided(say('Not every breaker has been counted'))
+    if (least === 0) return c.undecided('No breaker has been recorded', absent(enclosure, 'spaces'))
+    if (isOpen) return c.undecided('Not every breaker has been counted')
     return c.clear(say('{least} poles of {most}', { least, most }), [], {
       left: least,
       leftLabel: 'poles',

@@ -31,14 +31,14 @@ export const splitBus = defineRule({
     'Made until the early 1980s; by itself it is allowed to remain',
   ],
   judge(enclosure, c) {
-    if (c.ask(enclosure.facts.type) === 'meter') return c.na(say('Utility meter enclosure'))
+    if (c.ask(enclosure.facts.type) === 'meter') return c.na('Utility meter enclosure')
     const kind = c.ask(enclosure.facts.mainKind)
     const bus = kind === 'split bus' ? undefined : c.ask(enclosure.facts.bus)
     if (kind !== 'split bus' && bus !== 'split bus') {
-      if (kind === 'main breaker' || kind === 'fused main') return c.na(say('One main'))
+      if (kind === 'main breaker' || kind === 'fused main') return c.na('One main')
       return kind === undefined || bus === undefined
-        ? c.undecided(say('What the supply lands on has not been seen'))
-        : c.na(say('No split bus'))
+        ? c.undecided('What the supply lands on has not been seen')
+        : c.na('No split bus')
     }
     const throws = throwsOf(c.site, enclosure)
     c.rest(throws.rests)
@@ -53,7 +53,7 @@ export const splitBus = defineRule({
     c.rest(years.rests)
     if (years.from >= ONE_MAIN_SINCE) c.fails('new-split-bus', { year: years.from })
     if (hands === undefined || added === undefined)
-      return c.undecided(say('The upper section has not been looked through'))
+      return c.undecided('The upper section has not been looked through')
     return c.mayStay(
       say('{hands} mains; allowed to remain', { hands }),
       say(

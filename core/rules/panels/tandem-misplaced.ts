@@ -1,5 +1,4 @@
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 import { whereSeen } from '../../model/house'
 
 export const tandemMisplaced = defineRule({
@@ -23,22 +22,22 @@ export const tandemMisplaced = defineRule({
   judge(breaker, c) {
     const { device } = breaker.facts
     const kind = whereSeen(device) && c.ask(device)
-    if (kind !== undefined && kind !== 'breaker') return c.na(say('A fuse'))
+    if (kind !== undefined && kind !== 'breaker') return c.na('A fuse')
     const half = c.ask(breaker.facts.half)
     if (half === undefined) {
       // The half is part of where a breaker is; one without it takes the whole space.
       return c.ask(breaker.facts.space) === undefined
         ? c.undecided()
-        : c.na(say('Takes the whole space'))
+        : c.na('Takes the whole space')
     }
     const panel = c.site.get(breaker.parent ?? undefined, 'enclosure')
     const allowed = panel && c.ask(panel.facts.tandems)
-    if (allowed === undefined) return c.undecided(say('The panel label has not been read'))
-    if (allowed === 'all spaces') return c.clear(say('The label allows twins in every space'))
+    if (allowed === undefined) return c.undecided('The panel label has not been read')
+    if (allowed === 'all spaces') return c.clear('The label allows twins in every space')
     if (allowed === 'none') return c.fault('no-twins-allowed')
     const isMarked = c.ask(breaker.facts.isTwinSpace)
     if (isMarked === undefined)
-      return c.undecided(say('Only marked spaces take twins, and this one has not been read'))
-    return isMarked ? c.clear(say('A space marked for twins')) : c.fault('space-not-marked')
+      return c.undecided('Only marked spaces take twins, and this one has not been read')
+    return isMarked ? c.clear('A space marked for twins') : c.fault('space-not-marked')
   },
 })

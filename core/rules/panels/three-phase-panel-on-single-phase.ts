@@ -1,5 +1,4 @@
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 
 export const threePhasePanel = defineRule({
   id: 'three-phase-panel-on-single-phase',
@@ -22,19 +21,19 @@ export const threePhasePanel = defineRule({
   ],
   judge(enclosure, c) {
     const type = c.ask(enclosure.facts.type)
-    if (type === 'meter' || type === 'disconnect') return c.na(say('No bus of its own'))
+    if (type === 'meter' || type === 'disconnect') return c.na('No bus of its own')
     const bus = c.ask(enclosure.facts.bus)
-    if (bus === undefined) return c.undecided(say('The bus bars have not been counted'))
-    if (bus !== 'three phase') return c.na(say('No three-phase bus'))
+    if (bus === undefined) return c.undecided('The bus bars have not been counted')
+    if (bus !== 'three phase') return c.na('No three-phase bus')
     const third = c.ask(enclosure.facts.thirdLeg)
-    if (third === undefined) return c.undecided(say('The third bar has not been measured'))
-    if (third === 'fed by a third phase') return c.na(say('Fed by three phases'))
+    if (third === undefined) return c.undecided('The third bar has not been measured')
+    if (third === 'fed by a third phase') return c.na('Fed by three phases')
     if (third === 'not connected') return c.fault('third-bar-dead')
     const isListed = c.ask(enclosure.facts.isJumperListed)
     if (isListed === undefined)
       return c.undecided(
-        say('The third bar is jumpered; whether the jumper is a listed part has not been read'),
+        'The third bar is jumpered; whether the jumper is a listed part has not been read',
       )
-    return isListed ? c.clear(say('The label shows this jumper')) : c.fault('third-bar-jumpered')
+    return isListed ? c.clear('The label shows this jumper') : c.fault('third-bar-jumpered')
   },
 })

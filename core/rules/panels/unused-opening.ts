@@ -1,5 +1,4 @@
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 
 export const unusedOpening = defineRule({
   id: 'unused-opening',
@@ -15,9 +14,9 @@ export const unusedOpening = defineRule({
   traps: ['Breaker windows in the cover count as well as knockouts'],
   judge(enclosure, c) {
     const openings = c.ask(enclosure.facts.openings)
-    if (openings === undefined) return c.undecided(say('The openings have not been counted'))
+    if (openings === undefined) return c.undecided('The openings have not been counted')
     return openings === 0
-      ? c.clear(say('All closed'))
+      ? c.clear('All closed')
       : c.fault(
           'openings',
           { openings },

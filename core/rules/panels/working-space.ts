@@ -27,7 +27,7 @@ export const workingSpace = defineRule({
   ],
   judge(enclosure, c) {
     const type = c.ask(enclosure.facts.type)
-    if (type === 'meter') return c.na(say('Utility meter enclosure'))
+    if (type === 'meter') return c.na('Utility meter enclosure')
     const depth = c.ask(enclosure.facts.workingDepthIn)
     const width = c.ask(enclosure.facts.workingWidthIn)
     const height = c.ask(enclosure.facts.workingHeightIn)
@@ -72,7 +72,7 @@ export const workingSpace = defineRule({
       isClear === undefined ||
       escape === undefined
     )
-      return c.undecided(say('Not all of it has been measured'))
+      return c.undecided('Not all of it has been measured')
     return c.clear(
       say('{depth} in deep, {width} in wide, {height} in high, clear', { depth, width, height }),
     )

@@ -32,9 +32,9 @@ export const requiredCircuitsAbsent = defineRule({
       return c.na(say('{use}: no circuit of its own asked for', { use }))
     const own = c.ask(room.facts.ownCircuit)
     if (needs === undefined || own === undefined)
-      return c.undecided(say('Whether the room has its 20 A circuits has not been traced'))
+      return c.undecided('Whether the room has its 20 A circuits has not been traced')
     return own === 'there'
-      ? c.clear(say('They are there'))
+      ? c.clear('They are there')
       : c.fault('circuit-absent', { needs }, { since: REQUIRED_20A_SINCE[needs] })
   },
 })

@@ -1,5 +1,4 @@
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 
 /** From this edition a peninsula or island need not have a receptacle, only provision for one. 210.52(C). */
 const PENINSULA_UNTIL = 2023
@@ -23,10 +22,10 @@ export const requiredOutlets = defineRule({
     const use = c.ask(room.facts.use)
     const outlets = c.ask(room.facts.outlets)
     if (outlets === undefined || use === undefined)
-      return c.undecided(say('The walls have not been walked'))
-    if (outlets === 'all there') return c.clear(say('All there'))
+      return c.undecided('The walls have not been walked')
+    if (outlets === 'all there') return c.clear('All there')
     if (outlets === 'none at the peninsula or island' && c.site.edition >= PENINSULA_UNTIL)
-      return c.na(say('From the 2023 edition none is asked for there, only a way to add one'))
+      return c.na('From the 2023 edition none is asked for there, only a way to add one')
     return c.fault('outlets-absent', { outlets })
   },
 })

@@ -1,7 +1,6 @@
 import { BOND_CHECKS, isSettled, noteRun } from '../../derive/bonds'
 import type { Context } from '../../engine/context'
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 import { whereSeen, type Subject } from '../../model/house'
 
 /** Longest bond of communications in a dwelling, ft, and the edition that says so. 800.100(A)(4). */
@@ -35,12 +34,12 @@ export const bondUnsound = defineRule({
   ],
   judge(bond, c) {
     const what = c.ask(bond.facts.to)
-    if (what === undefined) return c.undecided(say('What it bonds has not been recorded'))
-    if (what === 'water piping' || what === 'gas piping') return c.na(say('Judged with the piping'))
+    if (what === undefined) return c.undecided('What it bonds has not been recorded')
+    if (what === 'water piping' || what === 'gas piping') return c.na('Judged with the piping')
     const isSeen = what === 'building steel' ? isSettled(bond, what, c) : isLanded(bond, c)
     return isSeen
-      ? c.clear(say('Whole from its clamp to where it lands'))
-      : c.undecided(say('The bond has not been followed from its clamp to where it lands'))
+      ? c.clear('Whole from its clamp to where it lands')
+      : c.undecided('The bond has not been followed from its clamp to where it lands')
   },
 })
 

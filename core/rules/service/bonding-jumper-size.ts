@@ -2,7 +2,6 @@ import { serviceConductors } from '../../derive/service-conductors'
 import { roleOf } from '../../derive/service-role'
 import type { Context } from '../../engine/context'
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 import { whereSeen, type Fact, type Subject, type Unseen } from '../../model/house'
 import { sizeName } from '../../tables/allowed-device'
 import { sizeIndex, type Size, type TableMetal } from '../../tables/ampacity'
@@ -46,8 +45,8 @@ export const bondingJumperSize = defineRule({
     const role = roleOf(c.site, enclosure)
     c.rest(role.rests)
     if (role.value === undefined)
-      return c.undecided(say('Which enclosure is the service disconnect is not settled'))
-    if (role.value === 'load') return c.na(say('After the service disconnect'))
+      return c.undecided('Which enclosure is the service disconnect is not settled')
+    if (role.value === 'load') return c.na('After the service disconnect')
     const { facts } = enclosure
     let isOpen = false
     let jumpers = 0
@@ -74,10 +73,10 @@ export const bondingJumperSize = defineRule({
       judgeOne('supply-too-small', facts.supplyJumperSize, facts.supplyJumperMetal)
       noteEnds('supply-connection', facts.supplyJumperConnection, c)
     }
-    if (isOpen) return c.undecided(say('Not every bonding jumper of the service has been gauged'))
+    if (isOpen) return c.undecided('Not every bonding jumper of the service has been gauged')
     return jumpers === 0
-      ? c.na(say('No bonding jumper of wire'))
-      : c.clear(say('Bonding jumpers large enough for the service conductors'))
+      ? c.na('No bonding jumper of wire')
+      : c.clear('Bonding jumpers large enough for the service conductors')
   },
 })
 

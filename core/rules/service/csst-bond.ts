@@ -1,5 +1,4 @@
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 import { whereSeen } from '../../model/house'
 import { BOND_CHECKS, bondFound, bondTo } from '../../derive/bonds'
 
@@ -28,10 +27,10 @@ export const csstBond = defineRule({
   ],
   judge(premises, c) {
     const piping = c.ask(premises.facts.gasPiping)
-    if (piping === undefined) return c.undecided(say('Nobody has looked for gas piping'))
-    if (piping !== 'corrugated tubing') return c.na(say('No plain corrugated tubing'))
+    if (piping === undefined) return c.undecided('Nobody has looked for gas piping')
+    if (piping !== 'corrugated tubing') return c.na('No plain corrugated tubing')
     const found = bondFound('gas piping', c)
-    if (found === undefined) return c.undecided(say('Nobody has looked for the bond'))
+    if (found === undefined) return c.undecided('Nobody has looked for the bond')
     if (found === 'none found') return c.fault('no-bond')
     for (const { facts } of c.site.all.bond) {
       const feet = whereSeen(facts.lengthFt) && c.ask(facts.lengthFt)

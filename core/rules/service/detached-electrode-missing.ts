@@ -22,16 +22,16 @@ export const detachedElectrodeMissing = defineRule({
   ],
   judge(building, c) {
     const isDetached = c.ask(building.facts.isDetached)
-    if (isDetached === false) return c.na(say('Part of the main building'))
+    if (isDetached === false) return c.na('Part of the main building')
     const fed = c.ask(building.facts.fedThrough) ?? byFeeder(building, c)
     if (fed === 'one branch circuit with a ground' || fed === 'nothing')
       return c.na(say('Fed by {fed}', { fed }))
     const electrode = c.ask(building.facts.electrode)
     if (isDetached === undefined || fed === undefined)
-      return c.undecided(say('What feeds the building has not been seen'))
-    if (electrode === undefined) return c.undecided(say('Nobody has looked for an electrode'))
+      return c.undecided('What feeds the building has not been seen')
+    if (electrode === undefined) return c.undecided('Nobody has looked for an electrode')
     return electrode === 'found'
-      ? c.clear(say('An electrode of its own'))
+      ? c.clear('An electrode of its own')
       : c.fault('no-electrode', { fed })
   },
 })

@@ -4,7 +4,6 @@ import { roleOf } from '../../derive/service-role'
 import { defineRule } from '../../engine/rule'
 import type { Context } from '../../engine/context'
 import type { Subject } from '../../model/house'
-import { say } from '../../engine/say'
 import { ROD_SPACING_FT, SINGLE_ROD_OHMS } from '../../tables/grounding'
 
 /** The service has an electrode, and a conductor to it that is whole, large enough and lands where the neutral is. */
@@ -107,8 +106,8 @@ export const electrodeConductor = defineRule({
     const role = roleOf(c.site, enclosure)
     c.rest(role.rests)
     if (role.value === undefined)
-      return c.undecided(say('Which enclosure is the service disconnect is not settled'))
-    if (role.value !== 'service') return c.na(say('Not the service disconnect'))
+      return c.undecided('Which enclosure is the service disconnect is not settled')
+    if (role.value !== 'service') return c.na('Not the service disconnect')
     const seen = c.ask(enclosure.facts.electrodes)
     const landings = c.site.all.electrode.map(e => ({ electrode: e, at: c.ask(e.facts.landsIn) }))
     // It may land anywhere from the drop to the service disconnect. 250.24(A)(1).
@@ -116,13 +115,12 @@ export const electrodeConductor = defineRule({
     const connected = landings.filter(x => isHere(x.at)).map(x => x.electrode)
     if (connected.length === 0 && seen === 'none found') return c.fault('no-conductor')
     if (connected.length === 0 && seen === undefined)
-      return c.undecided(say('Nobody has looked for the grounding electrode conductor'))
+      return c.undecided('Nobody has looked for the grounding electrode conductor')
     // One whose landing nobody has followed may land here: it opens the judgment, and turns nothing.
     const adrift = landings.filter(x => x.at === undefined).map(x => x.electrode.facts.landsIn)
     if (connected.length === 0)
       return c.undecided(
-        say('It is there, and where it goes has not been recorded'),
-        [],
+        'It is there, and where it goes has not been recorded',
         adrift.length ? adrift : [absent(enclosure, 'electrodes')],
       )
     let isOpen = adrift.length > 0
@@ -170,10 +168,7 @@ export const electrodeConductor = defineRule({
           const only = ohms[0]
           if (only === undefined)
             return c.undecided(
-              say(
-                'One rod, and its resistance has not been measured: measure it or drive a second',
-              ),
-              [],
+              'One rod, and its resistance has not been measured: measure it or drive a second',
               [driven[0]!.facts.ohms, ...adrift],
             )
           if (adrift.length === 0)
@@ -185,8 +180,8 @@ export const electrodeConductor = defineRule({
       }
     } else if (types.includes(undefined)) isOpen = true
     return isOpen
-      ? c.undecided(say('Not all of the electrode and its conductor has been looked at'))
-      : c.clear(say('Grounding electrode conductor whole and large enough'))
+      ? c.undecided('Not all of the electrode and its conductor has been looked at')
+      : c.clear('Grounding electrode conductor whole and large enough')
   },
 })
 

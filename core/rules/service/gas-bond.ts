@@ -1,5 +1,4 @@
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 import { BOND_CHECKS, bondFound, bondTo } from '../../derive/bonds'
 
 export const gasBond = defineRule({
@@ -23,19 +22,17 @@ export const gasBond = defineRule({
   ],
   judge(premises, c) {
     const piping = c.ask(premises.facts.gasPiping)
-    if (piping === 'none') return c.na(say('No gas'))
+    if (piping === 'none') return c.na('No gas')
     const found = bondFound('gas piping', c)
     const byAppliance = c.ask(premises.facts.doGasAppliancesHaveGround)
-    if (piping === undefined) return c.undecided(say('Nobody has looked for gas piping'))
+    if (piping === undefined) return c.undecided('Nobody has looked for gas piping')
     if (found === 'found') return bondTo('gas piping', c)
     if (byAppliance)
       return found === undefined
-        ? c.undecided(
-            say('The appliance grounds it; whether there is also a bond has not been seen'),
-          )
-        : c.clear(say('Bonded by the grounding conductor of the appliance'))
+        ? c.undecided('The appliance grounds it; whether there is also a bond has not been seen')
+        : c.clear('Bonded by the grounding conductor of the appliance')
     if (found === undefined || byAppliance === undefined)
-      return c.undecided(say('Neither bond nor grounded appliance has been settled'))
+      return c.undecided('Neither bond nor grounded appliance has been settled')
     return c.fault('no-bond')
   },
 })

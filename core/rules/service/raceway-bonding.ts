@@ -26,14 +26,14 @@ export const racewayBonding = defineRule({
     const role = roleOf(c.site, enclosure)
     c.rest(role.rests)
     if (role.value === undefined)
-      return c.undecided(say('Which enclosure is the service disconnect is not settled'))
-    if (role.value === 'load') return c.na(say('After the service disconnect'))
+      return c.undecided('Which enclosure is the service disconnect is not settled')
+    if (role.value === 'load') return c.na('After the service disconnect')
     const raceway = c.ask(enclosure.facts.serviceRaceway)
     if (raceway === undefined)
-      return c.undecided(say('What the service conductors run in has not been seen'))
-    if (raceway !== 'metal raceway') return c.na(say('No metal service raceway'))
+      return c.undecided('What the service conductors run in has not been seen')
+    if (raceway !== 'metal raceway') return c.na('No metal service raceway')
     const bond = c.ask(enclosure.facts.racewayBond)
-    if (bond === undefined) return c.undecided(say('Whether it is bonded has not been seen'))
+    if (bond === undefined) return c.undecided('Whether it is bonded has not been seen')
     const { supplyJumperLandsOn } = enclosure.facts
     if (
       bond === 'bonding bushing or jumper' &&

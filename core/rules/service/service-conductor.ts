@@ -44,17 +44,17 @@ export const serviceConductor = defineRule({
     const role = roleOf(c.site, enclosure)
     c.rest(role.rests)
     if (role.value === undefined)
-      return c.undecided(say('Which enclosure is the service disconnect is not settled'))
-    if (role.value !== 'service') return c.na(say('Not the service disconnect'))
+      return c.undecided('Which enclosure is the service disconnect is not settled')
+    if (role.value !== 'service') return c.na('Not the service disconnect')
     const kind = c.ask(enclosure.facts.mainKind)
     const amps = c.ask(enclosure.facts.mainAmps)
     const service = serviceConductors(c.site, enclosure, c)
     const size = service.size()
     const metal = service.metal()
     if (kind === 'main lugs' || kind === 'split bus')
-      return c.na(say('No single main: the mains together answer for it'))
+      return c.na('No single main: the mains together answer for it')
     if (kind === undefined || amps === undefined || size === undefined || metal === undefined)
-      return c.undecided(say('The main or the service conductors have not been read'))
+      return c.undecided('The main or the service conductors have not been read')
     // The dwelling sizes were of 120/240 V only before the 2017 edition.
     const supply = c.site.edition < 2017 ? c.ask(c.site.premises.facts.supply) : EITHER
     const insulation = service.insulationC()
@@ -90,9 +90,11 @@ export const serviceConductor = defineRule({
           r => r >= sets * (tableAmpacity(size, metal, 60, c.site.edition) ?? 0),
         ) ?? 0)
     )
-      return c.undecided(say('Allowed with 75 °C insulation, not with 60 °C'), working, [
+      return c.undecided(
+        'Allowed with 75 °C insulation, not with 60 °C',
         service.facts.insulationC,
-      ])
+        working,
+      )
     if (amps <= rounded)
       return c.clear(
         say('{amps} A is no more than {allowed} A', { amps, allowed: rounded }),
@@ -102,7 +104,8 @@ export const serviceConductor = defineRule({
     if (dwelling !== undefined && amps <= dwelling) {
       if (supply === undefined)
         return c.undecided(
-          say('Allowed on 120/240 V, not on 208Y/120 V before the 2017 edition'),
+          'Allowed on 120/240 V, not on 208Y/120 V before the 2017 edition',
+          undefined,
           working,
         )
       if (supply !== '208Y/120 V')

@@ -33,7 +33,7 @@ export const serviceLoad = defineRule({
     const role = roleOf(c.site, enclosure)
     c.rest(role.rests)
     if (role.value !== undefined && role.value !== 'service')
-      return c.na(say('Not the service disconnect'))
+      return c.na('Not the service disconnect')
     // The load is that of the dwelling: where several disconnects share it, they are compared together.
     const shared = sharedMain(enclosure, c)
     const main = shared.amps
@@ -43,9 +43,8 @@ export const serviceLoad = defineRule({
     const [low, high] = [sorted.at(0), sorted.at(-1)]
     if (!low || !high)
       return c.undecided(
-        say('The floor area is not known: no load can be calculated'),
-        [],
-        [c.site.premises.facts.floorAreaFt2],
+        'The floor area is not known: no load can be calculated',
+        c.site.premises.facts.floorAreaFt2,
       )
     const { amps } = main !== undefined && low.amps > main ? low : high
     const working = [
@@ -54,7 +53,8 @@ export const serviceLoad = defineRule({
     ]
     if (role.value === undefined || main === undefined || shared.isOpen)
       return c.undecided(
-        say('Which enclosure is the service, or its rating, is not known'),
+        'Which enclosure is the service, or its rating, is not known',
+        undefined,
         working,
       )
     const compare = {
@@ -72,8 +72,8 @@ export const serviceLoad = defineRule({
           low: low.amps,
           high: high.amps,
         }),
+        c.site.premises.facts.supply,
         working,
-        [c.site.premises.facts.supply],
       )
     return isWhole
       ? c.clear(
@@ -83,6 +83,7 @@ export const serviceLoad = defineRule({
         )
       : c.undecided(
           say('{amps} A so far; not every appliance of the house has been recorded', { amps }),
+          undefined,
           working,
         )
   },

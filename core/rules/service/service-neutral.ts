@@ -43,7 +43,7 @@ export const serviceNeutral = defineRule({
     const a = c.ask(enclosure.facts.legAToNeutralV)
     const b = c.ask(enclosure.facts.legBToNeutralV)
     if (a === undefined || b === undefined)
-      return c.undecided(say('The voltages of both halves have not been measured'))
+      return c.undecided('The voltages of both halves have not been measured')
     const [low, high] = [Math.min(a, b), Math.max(a, b)]
     const apart = high - low
     if (apart >= LOST_V)
@@ -69,20 +69,17 @@ export const serviceNeutral = defineRule({
             amps: astray.amps,
           },
         ),
-        [],
-        [absent(enclosure, 'legAToNeutralV')],
+        absent(enclosure, 'legAToNeutralV'),
       )
     if (apart <= ORDINARY_V && c.ask(enclosure.facts.wereLoadsOn) !== true)
       return c.undecided(
         say('{high} and {low} V: with little running a loose neutral does not show', { high, low }),
-        [],
-        [absent(enclosure, 'wereLoadsOn')],
+        absent(enclosure, 'wereLoadsOn'),
       )
     return apart > ORDINARY_V
       ? c.undecided(
           say('{high} and {low} V: measure again with large loads on, then off', { high, low }),
-          [],
-          [absent(enclosure, 'legAToNeutralV')],
+          absent(enclosure, 'legAToNeutralV'),
         )
       : c.clear(say('{high} and {low} V: both halves alike', { high, low }))
   },

@@ -27,8 +27,8 @@ export const serviceOverSix = defineRule({
     const role = roleOf(c.site, enclosure)
     c.rest(role.rests)
     if (role.value === undefined)
-      return c.undecided(say('Which enclosure is the service disconnect is not settled'))
-    if (role.value !== 'service') return c.na(say('Not the service disconnect'))
+      return c.undecided('Which enclosure is the service disconnect is not settled')
+    if (role.value !== 'service') return c.na('Not the service disconnect')
     const kind = c.ask(enclosure.facts.mainKind)
     const throws = throwsOf(c.site, enclosure)
     c.rest(throws.rests)
@@ -51,11 +51,11 @@ export const serviceOverSix = defineRule({
         },
       )
     if (own === undefined || kind === undefined || others.isOpen)
-      return c.undecided(say('The handles have not all been counted'))
+      return c.undecided('The handles have not all been counted')
     if (own > 1) {
       const apart = c.ask(enclosure.facts.areDisconnectsApart)
       if (apart === undefined)
-        return c.undecided(say('Whether each has a compartment of its own has not been seen'))
+        return c.undecided('Whether each has a compartment of its own has not been seen')
       if (!apart) {
         const years = c.site.yearsOf(enclosure)
         c.rest(years.rests)
@@ -75,7 +75,7 @@ export const serviceOverSix = defineRule({
         return c.fault('mains-share-compartment', { hands: own }, { since: 2020 })
       }
     }
-    return c.clear(hands === 1 ? say('One main') : say('{hands} hand movements', { hands }))
+    return c.clear(hands === 1 ? 'One main' : say('{hands} hand movements', { hands }))
   },
 })
 

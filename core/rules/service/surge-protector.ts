@@ -2,7 +2,6 @@ import type { FactRef, Subject } from '../../model/house'
 import { roleOf } from '../../derive/service-role'
 import { ALWAYS } from '../../tables/years'
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 
 export const surgeProtector = defineRule({
   id: 'surge-protector',
@@ -34,12 +33,12 @@ export const surgeProtector = defineRule({
     const role = roleOf(c.site, enclosure)
     c.rest(role.rests)
     if (role.value === undefined)
-      return c.undecided(say('Which enclosure is the service disconnect is not settled'))
-    if (role.value !== 'service') return c.na(say('Not the service disconnect'))
+      return c.undecided('Which enclosure is the service disconnect is not settled')
+    if (role.value !== 'service') return c.na('Not the service disconnect')
     const surge = c.ask(enclosure.facts.surge)
-    if (surge === undefined) return c.undecided(say('Nobody has looked for it'))
+    if (surge === undefined) return c.undecided('Nobody has looked for it')
     if (surge === 'signals failed') return c.fault('signals-failure', {}, { since: ALWAYS })
-    if (surge === 'present') return c.clear(say('Present, and signals well'))
+    if (surge === 'present') return c.clear('Present, and signals well')
     // It may stand at the next panel toward the load instead; a panel nobody traced may be that one.
     const next = c.site.all.enclosure.filter(
       e => e.id !== enclosure.id && (c.ask(e.facts.type) ?? 'panel') === 'panel',
@@ -58,12 +57,12 @@ export const surgeProtector = defineRule({
       const isNext = isFedHere(panel)
       if (isNext === false) continue
       const there = c.ask(panel.facts.surge)
-      if (there === 'present' && isNext) return c.clear(say('Present at the next panel'))
+      if (there === 'present' && isNext) return c.clear('Present at the next panel')
       if (there === undefined) open.push(panel.facts.surge)
       else if (there === 'present') open.push(panel.facts.fedFrom)
     }
     if (open.length > 0)
-      return c.undecided(say('None here; the next panel has not been looked at'), [], open)
+      return c.undecided('None here; the next panel has not been looked at', open)
     return c.fault('no-protector')
   },
 })

@@ -1,5 +1,4 @@
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
 import { BOND_CHECKS, bondFound, bondTo, isBondedByElectrode } from '../../derive/bonds'
 
 export const waterBond = defineRule({
@@ -23,13 +22,13 @@ export const waterBond = defineRule({
   ],
   judge(premises, c) {
     const piping = c.ask(premises.facts.waterPiping)
-    if (piping === 'plastic' || piping === 'none') return c.na(say('No metal water piping'))
+    if (piping === 'plastic' || piping === 'none') return c.na('No metal water piping')
     const found = bondFound('water piping', c)
     if (piping === undefined)
-      return c.undecided(say('What the water pipes are made of has not been seen'))
+      return c.undecided('What the water pipes are made of has not been seen')
     if (found !== 'found' && isBondedByElectrode(c))
-      return c.clear(say('The grounding electrode conductor to the pipe is the bond'))
-    if (found === undefined) return c.undecided(say('Nobody has looked for the bond'))
+      return c.clear('The grounding electrode conductor to the pipe is the bond')
+    if (found === undefined) return c.undecided('Nobody has looked for the bond')
     if (found === 'none found') return c.fault('no-bond')
     return bondTo('water piping', c)
   },
