@@ -116,6 +116,20 @@ export function pick<V, W>(
 
 /** Each fact once, in the order it was first named. */
 export function unique(facts: readonly FactRef[]): FactRef[] {
+  return facts.length <= FEW ? uniqueOfFew(facts) : uniqueOfMany(facts)
+}
+/** Up to so many are compared with each other sooner than a table of them is made. */
+const FEW = 12
+
+function uniqueOfFew(facts: readonly FactRef[]): FactRef[] {
+  return facts.filter((fact, at) => {
+    for (let i = 0; i < at; i++) if (isSame(facts[i] as FactRef, fact)) return false
+    return true
+  })
+}
+const isSame = (a: FactRef, b: FactRef) => a.subject === b.subject && a.field === b.field
+
+function uniqueOfMany(facts: readonly FactRef[]): FactRef[] {
   const named = new Map<string, FactRef>()
   for (const fact of facts) {
     const key = `${fact.subject} ${fact.field}`

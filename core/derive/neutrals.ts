@@ -1,6 +1,5 @@
 import type { Subject, FactRef } from '../model/house'
-import { Question, type Site } from './site'
-import { Trail } from './trail'
+import { Question, type Kept, type Site } from './site'
 
 /** Circuits recorded as sharing one neutral, and what that rests on. */
 export interface NeutralGroup {
@@ -12,42 +11,42 @@ const GROUPS = new Question<NeutralGroup>()
 /** The circuits that share one neutral with this one, itself included. */
 export function neutralGroupOf(site: Site, circuit: Subject<'circuit'>): NeutralGroup {
   const groups = site.kept(GROUPS)
-  if (groups.size === 0) for (const [id, group] of sharedNeutrals(site)) groups.set(id, group)
+  if (groups.size === 0) shareNeutrals(site, groups)
   return groups.get(circuit.id)!
 }
 
 /** Groups circuits by shared neutral: what either of two circuits says about sharing counts for both. */
-function sharedNeutrals(site: Site): Map<string, NeutralGroup> {
+function shareNeutrals(site: Site, groups: Kept<NeutralGroup>): void {
   const linked = new Map<string, Set<string>>()
-  const trails = new Map<string, FactRef[]>()
   const link = (a: string, b: string) => {
     let set = linked.get(a)
     if (!set) linked.set(a, (set = new Set()))
     set.add(b)
   }
   for (const circuit of site.all.circuit) {
-    const trail = new Trail()
-    const shares = trail.ask(circuit.facts.sharesNeutralWith) ?? []
-    trails.set(circuit.id, trail.rests)
-    for (const other of shares) {
+    const { sharesNeutralWith: shares } = circuit.facts
+    if (shares.state !== 'known') continue
+    for (const other of shares.value) {
       if (other === circuit.id || !site.get(other, 'circuit')) continue
       link(circuit.id, other)
       link(other, circuit.id)
     }
   }
-  const groups = new Map<string, NeutralGroup>()
+  const done = new Set<string>()
   for (const circuit of site.all.circuit) {
-    if (groups.has(circuit.id)) continue
+    if (done.has(circuit.id)) continue
     if (!linked.has(circuit.id)) {
-      groups.set(circuit.id, { circuits: [circuit], rests: trails.get(circuit.id)! })
+      groups.set(circuit.id, { circuits: [circuit], rests: [circuit.facts.sharesNeutralWith] })
       continue
     }
     const members = reach(circuit.id, linked)
     const circuits = site.all.circuit.filter(c => members.has(c.id))
-    const group = { circuits, rests: circuits.flatMap(c => trails.get(c.id)!) }
-    for (const id of members) groups.set(id, group)
+    const group = { circuits, rests: circuits.map(c => c.facts.sharesNeutralWith) }
+    for (const id of members) {
+      done.add(id)
+      groups.set(id, group)
+    }
   }
-  return groups
 }
 
 function reach(start: string, linked: ReadonlyMap<string, ReadonlySet<string>>): Set<string> {

@@ -25,8 +25,9 @@ const NONE: readonly never[] = []
  */
 export class Kept<V> {
   readonly #answers = new Map<string, V>()
-  readonly #reads = new Map<string, readonly string[]>()
-  readonly #begun = new Map<string, number>()
+  /** Only where somebody lists what is read. */
+  #reads: Map<string, readonly string[]> | undefined
+  #begun: Map<string, number> | undefined
   #opened: number | undefined
 
   /** @param reads how many reads were listed when it was asked for */
@@ -40,14 +41,16 @@ export class Kept<V> {
     const answer = this.#answers.get(key)
     const list = readsBeingListed()
     if (list === undefined) return answer
-    if (answer === undefined) this.#begun.set(key, list.length)
-    else for (const read of this.#reads.get(key) ?? []) list.push(read)
+    if (answer === undefined) (this.#begun ??= new Map()).set(key, list.length)
+    else for (const read of this.#reads?.get(key) ?? []) list.push(read)
     return answer
   }
   set(key: string, value: V): void {
     const list = readsBeingListed()
-    if (list) this.#reads.set(key, [...new Set(list.slice(this.#begun.get(key) ?? this.#opened))])
     this.#answers.set(key, value)
+    if (!list) return
+    const reads = new Set(list.slice(this.#begun?.get(key) ?? this.#opened))
+    ;(this.#reads ??= new Map()).set(key, [...reads])
   }
 }
 
@@ -247,7 +250,7 @@ export class Site {
     for (let at: Subject | undefined = subject; at; at = this.#older(at)) {
       if (at.kind === 'building' || at.kind === 'premises') break
       const own = this.#year(at, rests)
-      if (own) return { ...own, rests }
+      if (own) return { from: own.from, to: own.to, rests }
     }
     for (const at of [this.buildingOf(subject), this.premises]) {
       if (!at) continue

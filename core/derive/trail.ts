@@ -6,27 +6,21 @@ export interface Walked<T> {
   readonly rests: readonly FactRef[]
 }
 
-// A class, not a literal: thousands are made for a house, and literals the engine might take for long-lived.
-class Found<T> implements Walked<T> {
-  constructor(
-    readonly value: T | undefined,
-    readonly rests: readonly FactRef[],
-  ) {}
-}
-
-/** Copied for each trail: the engine takes a list written out here for long-lived, for the same reason. */
+/** Copied for each trail: the engine would take a list written out here for long-lived, with all that it holds. */
 const EMPTY: FactRef[] = []
 
-/** Reads facts outside a rule, keeping what the reading rested on. */
-export class Trail {
+/** Reads facts outside a rule, keeping what the reading rested on. It ends as the conclusion. */
+export class Trail implements Walked<unknown> {
+  value: unknown = undefined
   readonly rests = EMPTY.slice()
   ask<V>(fact: Fact<V> | Unseen): V | undefined {
     this.rests.push(fact as FactRef)
     return fact.state === 'known' ? fact.value : undefined
   }
 
-  /** The conclusion, with what was read for it. */
+  /** The conclusion, with what was read for it; the trail ends with it. */
   found<T>(value: T | undefined): Walked<T> {
-    return new Found(value, this.rests)
+    this.value = value
+    return this as Walked<T | unknown> as Walked<T>
   }
 }

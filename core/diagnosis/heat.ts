@@ -72,32 +72,34 @@ export const airClass = (overC: number): HeatClass =>
  * Compares every breaker of a panel with the air and with its own kind.
  * @param ambientC air at the panel, °C
  */
-export function heatOf(scans: readonly Scan[], ambientC: number): Heat[] {
-  return scans.map(scan => {
-    const own = scan.temperatureC - ambientC
-    const electronics = scan.isElectronic ? (twinOver(scan, scans, ambientC) ?? ELECTRONICS_C) : 0
-    const overAirC = tidy(own - Math.min(electronics, Math.max(0, own)))
-    const like = scans.filter(s => isLike(scan, s)).map(s => s.temperatureC)
-    const overWarmestC = like.length ? tidy(scan.temperatureC - Math.max(...like)) : undefined
-    const overCoolestC = like.length ? tidy(scan.temperatureC - Math.min(...like)) : undefined
-    const loadShare = scan.loadAmps === undefined ? undefined : scan.loadAmps / scan.ratingAmps
-    const atRatedC =
-      loadShare === undefined || loadShare < NO_ESTIMATE_BELOW
-        ? undefined
-        : scaled(overAirC, loadShare)
-    return {
-      id: scan.id,
-      overAirC,
-      airClass: airClass(overAirC),
-      overWarmestC,
-      overCoolestC,
-      likeClass: overWarmestC === undefined ? undefined : likeClass(overWarmestC),
-      atRatedC,
-      loadShare: loadShare === undefined ? undefined : tidy(loadShare),
-      isWeak: loadShare === undefined || loadShare < LEAST_SHARE,
-      ...explain(scan, overAirC, loadShare, overWarmestC),
-    }
-  })
+export const heatOf = (scans: readonly Scan[], ambientC: number): Heat[] =>
+  scans.map(scan => heatOfOne(scan, scans, ambientC))
+
+/** Compares one breaker with the air and with those of its own kind. */
+export function heatOfOne(scan: Scan, scans: readonly Scan[], ambientC: number): Heat {
+  const own = scan.temperatureC - ambientC
+  const electronics = scan.isElectronic ? (twinOver(scan, scans, ambientC) ?? ELECTRONICS_C) : 0
+  const overAirC = tidy(own - Math.min(electronics, Math.max(0, own)))
+  const like = scans.filter(s => isLike(scan, s)).map(s => s.temperatureC)
+  const overWarmestC = like.length ? tidy(scan.temperatureC - Math.max(...like)) : undefined
+  const overCoolestC = like.length ? tidy(scan.temperatureC - Math.min(...like)) : undefined
+  const loadShare = scan.loadAmps === undefined ? undefined : scan.loadAmps / scan.ratingAmps
+  const atRatedC =
+    loadShare === undefined || loadShare < NO_ESTIMATE_BELOW
+      ? undefined
+      : scaled(overAirC, loadShare)
+  return {
+    id: scan.id,
+    overAirC,
+    airClass: airClass(overAirC),
+    overWarmestC,
+    overCoolestC,
+    likeClass: overWarmestC === undefined ? undefined : likeClass(overWarmestC),
+    atRatedC,
+    loadShare: loadShare === undefined ? undefined : tidy(loadShare),
+    isWeak: loadShare === undefined || loadShare < LEAST_SHARE,
+    ...explain(scan, overAirC, loadShare, overWarmestC),
+  }
 }
 
 const shareOf = (s: Scan): number | undefined =>
@@ -126,6 +128,33 @@ function scaled(overAirC: number, loadShare: number): readonly [number, number] 
   return [low!, high!]
 }
 
+const JOINT: Cause = {
+  cause: 'loose terminal or stab',
+  confirm:
+    'Scan terminal against body against similar breakers; millivolts across the ' +
+    'breaker under load; then re-torque and scan again',
+}
+const WEAR: Cause = {
+  cause: 'worn breaker',
+  confirm: 'Millivolts across it against a sound one of the same kind at the same load',
+}
+const LOAD: Cause = {
+  cause: 'continuous load above 80 %',
+  confirm: 'Clamp for three hours or add up the loads',
+}
+const NEIGHBOR: Cause = {
+  cause: 'heated by a neighbor',
+  confirm: 'Scan again with the neighbor unloaded',
+}
+const ELECTRONICS: Cause = {
+  cause: 'its own electronics',
+  confirm: 'Compare with another of its kind without load',
+}
+const THIN: Cause = {
+  cause: 'conductor too small',
+  confirm: 'Gauge it; the heat then runs along the conductor, not from the terminal',
+}
+
 /** Likely causes in order, and the test that settles most. */
 function explain(
   scan: Scan,
@@ -141,39 +170,13 @@ function explain(
           ? 'Clamp the load and scan again: a cool breaker without load proves nothing'
           : 'Nothing further',
     }
-  const joint: Cause = {
-    cause: 'loose terminal or stab',
-    confirm:
-      'Scan terminal against body against similar breakers; millivolts across the ' +
-      'breaker under load; then re-torque and scan again',
-  }
-  const wear: Cause = {
-    cause: 'worn breaker',
-    confirm: 'Millivolts across it against a sound one of the same kind at the same load',
-  }
-  const load: Cause = {
-    cause: 'continuous load above 80 %',
-    confirm: 'Clamp for three hours or add up the loads',
-  }
-  const neighbor: Cause = {
-    cause: 'heated by a neighbor',
-    confirm: 'Scan again with the neighbor unloaded',
-  }
-  const electronics: Cause = {
-    cause: 'its own electronics',
-    confirm: 'Compare with another of its kind without load',
-  }
-  const thin: Cause = {
-    cause: 'conductor too small',
-    confirm: 'Gauge it; the heat then runs along the conductor, not from the terminal',
-  }
   const causes: Cause[] = []
-  if (loadShare !== undefined && loadShare > 0.8) causes.push(load)
-  causes.push(joint, wear)
-  if (overWarmestC !== undefined && overWarmestC < 4) causes.push(neighbor)
-  if (scan.isElectronic) causes.push(electronics)
-  causes.push(thin)
-  if (loadShare !== undefined && loadShare <= 0.8) causes.push(load)
+  if (loadShare !== undefined && loadShare > 0.8) causes.push(LOAD)
+  causes.push(JOINT, WEAR)
+  if (overWarmestC !== undefined && overWarmestC < 4) causes.push(NEIGHBOR)
+  if (scan.isElectronic) causes.push(ELECTRONICS)
+  causes.push(THIN)
+  if (loadShare !== undefined && loadShare <= 0.8) causes.push(LOAD)
   return {
     causes,
     next:

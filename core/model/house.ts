@@ -111,9 +111,9 @@ export function listReads<T>(into: string[], run: () => T): T {
 /** The list being written, where somebody asked for one: what is remembered adds what it rests on. */
 export const readsBeingListed = (): string[] | undefined => trail
 
-function noteRead(subject: { readonly id: string } | undefined, field: string): void {
+function noteRead(id: string | undefined, field: string): void {
   watcher?.add(field)
-  if (trail && subject) trail.push(`${subject.id} ${field}`)
+  if (trail && id !== undefined) trail.push(`${id} ${field}`)
 }
 
 /**
@@ -124,7 +124,7 @@ export function valueOf<K extends Kind, F extends FieldName<K>>(
   subject: Thing<K> | undefined,
   field: F,
 ): Value<K, F> | undefined {
-  noteRead(subject, field)
+  if (watcher || trail) noteRead(subject?.id, field)
   const fact = subject?.facts[field] as Fact<Value<K, F>> | Unseen | undefined
   return fact?.state === 'known' ? fact.value : undefined
 }
@@ -142,7 +142,7 @@ export const factAt = (
  * seeing it later turns what rested on its absence.
  */
 export function whereSeen<V>(fact: Fact<V> | Unseen): Known<V> | undefined {
-  noteRead({ id: fact.subject }, fact.field)
+  if (watcher || trail) noteRead(fact.subject, fact.field)
   return fact.state === 'known' ? fact : undefined
 }
 
@@ -154,7 +154,7 @@ export function triedAt(subject: Subject | undefined, field: string): Fact | und
 
 /** The known value of a field by a name known only while running. */
 export function valueAt(subject: Subject | undefined, field: string): AnyValue | undefined {
-  noteRead(subject, field)
+  if (watcher || trail) noteRead(subject?.id, field)
   const fact = factAt(subject, field)
   return fact?.state === 'known' ? fact.value : undefined
 }

@@ -4,7 +4,7 @@ import { isSpare } from '../../derive/spare'
 import type { Context } from '../../engine/context'
 import { builtIn } from '../../derive/fault-protection'
 import { whereSeen, type Subject } from '../../model/house'
-import { heatOf, LEAST_SHARE, TESTED_RISE_C, type Scan } from '../../diagnosis/heat'
+import { heatOfOne, LEAST_SHARE, TESTED_RISE_C, type Scan } from '../../diagnosis/heat'
 
 /** A breaker runs no hotter than its load explains, against the air, its neighbors and its tested rise. */
 export const breakerHot = defineRule({
@@ -48,7 +48,8 @@ export const breakerHot = defineRule({
         }),
       )
     const isElectronic = protection !== 'standard'
-    const scans: Scan[] = [{ id: breaker.id, temperatureC, ratingAmps, loadAmps, isElectronic }]
+    const scan: Scan = { id: breaker.id, temperatureC, ratingAmps, loadAmps, isElectronic }
+    const scans = [scan]
     for (const other of c.site.children(panel!, 'breaker')) {
       if (other === breaker) continue
       const t = c.ask(other.facts.temperatureC)
@@ -63,7 +64,7 @@ export const breakerHot = defineRule({
           isElectronic: p !== 'standard',
         })
     }
-    const heat = heatOf(scans, ambientC)[0]!
+    const heat = heatOfOne(scan, scans, ambientC)
     const share = heat.loadShare === undefined ? undefined : Math.round(heat.loadShare * 100)
     const working = [
       say('{temperatureC|°C} in air of {ambientC|°C}: {over|Δ°C} over air{electronic}, {class}', {
