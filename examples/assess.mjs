@@ -17,10 +17,10 @@ const spareIsMarked = defineRule({
   traps: [],
   judge(breaker, c) {
     const role = c.ask(breaker.facts.role)
-    if (role === undefined) return c.undecided(say('Nobody has said what this breaker is for'))
-    if (role !== 'spare') return c.na(say('Not a spare'))
+    if (role === undefined) return c.undecided('Nobody has said what this breaker is for')
+    if (role !== 'spare') return c.na('Not a spare')
     const label = c.ask(breaker.facts.label)
-    if (label === undefined) return c.undecided(say('The directory has not been read'))
+    if (label === undefined) return c.undecided('The directory has not been read')
     return label === '' ? c.fault('unmarked') : c.clear(say('Marked {label}', { label }))
   },
 })

@@ -9,6 +9,7 @@ import {
   open,
   pick,
   settled,
+  unique,
   unknown,
   type Conclusion,
   type Truth,
@@ -230,4 +231,20 @@ describe('bands', () => {
     // Where the ends only touch, both may be the same.
     expect(name(atMost(band(5, 8, [], [unseen('a')]), band(1, 5, [], [unseen('b')])))).toBe('open')
   })
+})
+
+it('each fact stands once, where it was first named, in short lists and in long ones', () => {
+  // Facts of two things with fields of the same names, so that both halves of the name count.
+  const fact = fc
+    .record({ subject: fc.constantFrom('s', 't'), field: fc.constantFrom('a', 'b', 'c', 'd', 'e') })
+    .map(({ subject, field }): FactRef => ({ state: 'unseen', subject, field }))
+  const byName = (facts: readonly FactRef[]) => facts.map(f => `${f.subject} ${f.field}`)
+  fc.assert(
+    fc.property(fc.array(fact, { maxLength: 30 }), facts => {
+      const once = unique(facts)
+      expect(byName(once)).toEqual([...new Set(byName(facts))])
+      for (const f of once) expect(facts.find(o => byName([o])[0] === byName([f])[0])).toBe(f)
+    }),
+    { numRuns: 200 },
+  )
 })

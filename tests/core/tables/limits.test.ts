@@ -5,7 +5,7 @@ import { applianceAmpsOf, loadOf } from '#core/derive/load'
 import { serviceLoadOf } from '#core/derive/service-load'
 import { throwsOf } from '#core/derive/throws'
 import { render } from '#core/engine/say'
-import { Memo } from '#core/model/memo'
+import { Memo, MemoOfParts } from '#core/model/memo'
 import { allowedDevice } from '#core/tables/allowed-device'
 import { judge, oneOutlet, panel, run, siteOf, type Node } from '../../support/house'
 
@@ -21,6 +21,31 @@ it('what was worked out is forgotten past the bound, and not before', () => {
   expect([memo.size, memo.get(1)]).toEqual([2, 'a'])
   expect(memo.set(3, 'c')).toBe('c')
   expect([memo.size, memo.get(1), memo.get(3)]).toEqual([1, undefined, 'c'])
+})
+
+it('what was worked out by several parts is found by all of them, in their order', () => {
+  const memo = new MemoOfParts<string>(4)
+  expect(memo.set(['14', undefined, 3], 'a')).toBe('a')
+  memo.set(['14', undefined], 'b')
+  memo.set([undefined, '14', 3], 'c')
+  // The same parts again are no more to keep.
+  memo.set(['14', undefined], 'd')
+  expect(memo.size).toBe(3)
+  const found = [
+    ['14', undefined, 3],
+    ['14', undefined],
+    [undefined, '14', 3],
+    ['14'],
+    [],
+    ['14', 3],
+    ['14', undefined, 3, 4],
+  ].map(parts => memo.get(parts))
+  expect(found).toEqual(['a', 'd', 'c', undefined, undefined, undefined, undefined])
+  memo.set(['12'], 'e')
+  expect([memo.size, memo.get(['14', undefined])]).toEqual([4, 'd'])
+  // Past the bound everything is forgotten.
+  memo.set(['10'], 'f')
+  expect([memo.size, memo.get(['10']), memo.get(['14', undefined])]).toEqual([1, 'f', undefined])
 })
 
 describe('loads of circuits', () => {
