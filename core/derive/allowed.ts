@@ -273,6 +273,8 @@ function sumsOf(run: RunFacts, around: Surroundings): Tried {
     isWhole,
     edition,
     sets,
+    // Two stretches in one way are not one stretch in two.
+    lies.length,
   ]
   for (const way of lies)
     for (const { ambientC, currentCarrying } of way) parts.push(ambientC, currentCarrying)

@@ -536,6 +536,25 @@ describe('conductors that carry current together', () => {
     what: 'crowded',
     circuits: Array.from({ length: n }, (_, i) => `c${i}`),
   })
+  it('two stretches of a run are not one stretch that may be the one or the other', () => {
+    const run = (exposures: Node[]) => {
+      const cable = { id: 's', size: '12', metal: 'copper', wiring: 'cloth NM', terminalsC: 60 }
+      const breakers = Array.from({ length: 4 }, (_, i) => ({
+        id: `b${i}`,
+        space: 2 * i + 1,
+        poles: 1,
+        circuit: { id: `c${i}`, ...(i === 0 && { segments: [{ ...cable, exposures }] }) },
+      }))
+      const site = siteOf(panel(breakers))
+      const no = { value: false, fact: undefined }
+      const band = allowedBand(site, site.all.segment[0]!, no, no)
+      return band.isKnown ? [band.low.ampacity, band.high.ampacity] : band.missing
+    }
+    const counted = (currentCarrying: number) => ({ what: 'crowded', currentCarrying })
+    // 20 A at 60 °C, of which 8 conductors leave 70 % and 4 leave 80 %.
+    expect(run([counted(8), counted(4)])).toEqual([14, 14])
+    expect(run([PIPE(4)])).toEqual([14, 16])
+  })
   it.each<[string, [number, number], [number, number]]>([
     [
       'three circuits of 120 V, each with its neutral',
