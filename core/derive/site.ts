@@ -7,6 +7,7 @@ import {
   factAt,
   PREMISES_ID,
   readsBeingListed,
+  thingOf,
   unseenFacts,
   valueOf,
   type FactRef,
@@ -71,6 +72,11 @@ export class Question<V> {
 }
 
 const YEARS = new Question<Years>()
+/** The property of a record that says nothing of it. */
+const NO_PREMISES = thingOf(
+  { id: PREMISES_ID, kind: 'premises', parent: null, born: '' },
+  unseenFacts('premises', PREMISES_ID),
+) as Subject<'premises'>
 
 export class Site {
   readonly all: ByKind
@@ -140,13 +146,7 @@ export class Site {
       ;(all[subject.kind] as Subject[]).push(subject)
       if (subject.parent !== null) add(this.#children, subject.parent, subject)
     }
-    this.premises = all.premises[0] ?? {
-      id: PREMISES_ID,
-      kind: 'premises',
-      parent: null,
-      born: '',
-      facts: unseenFacts('premises', PREMISES_ID),
-    }
+    this.premises = all.premises[0] ?? NO_PREMISES
     const edition = underEdition ?? valueOf(this.premises, 'edition')
     this.isEditionOpen = edition === undefined
     this.edition = edition ?? EDITIONS.at(-1)!

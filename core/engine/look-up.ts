@@ -1,5 +1,5 @@
 import type { FieldName, Kind, Value } from '../model/fields'
-import { absent, factAt, type FactRef, type Subject } from '../model/house'
+import { factIn, placeOf, type Subject } from '../model/house'
 import { neutralGroupOf } from '../derive/neutrals'
 import type { Context } from './context'
 import { defineRule, type Rule } from './rule'
@@ -83,7 +83,8 @@ export function lookUp<K extends Kind, F extends FieldName<K>>(row: LookUp<K, F>
     Object.entries(says).map(([id, text]) => [id, checkOf(id, text, first, meanings)]),
   )
   const open = new Undecided(say(unseen))
-  const conditions = only.map(conditionOf)
+  const conditions = only.map(condition => conditionOf(row.subject, condition))
+  const place = placeOf(row.subject, field)
   const answers = meanings.map(([word, meaning]) => answerOf(word, meaning))
 
   /** Verdicts are made once: the same answer is given to a thousand things. */
@@ -120,7 +121,7 @@ export function lookUp<K extends Kind, F extends FieldName<K>>(row: LookUp<K, F>
         if (found === false) return c.give(condition.excuse)
         if (found === undefined) isOpen = true
       }
-      const value = c.ask(factOf(subject, field))
+      const value = c.ask(factIn(subject, place, field))
       if (value === undefined || isOpen) return c.give(open)
       for (let i = 0; i < answers.length; i++) {
         const answer = answers[i]!
@@ -130,10 +131,6 @@ export function lookUp<K extends Kind, F extends FieldName<K>>(row: LookUp<K, F>
     },
   } as Rule<K>)
 }
-
-/** The fact of a field that may be any of the kind's. */
-const factOf = (subject: Subject, field: string): FactRef =>
-  factAt(subject, field) ?? absent(subject, field)
 
 /** What one value of the field is answered with. */
 interface Answer {
@@ -145,38 +142,59 @@ interface Answer {
 type Bears = (subject: Subject, c: Context) => boolean | undefined
 interface Condition {
   readonly excuse: Verdict
-  /** A field of the thing with the values that count, and what is taken while nobody has seen it ... */
+  /** The place of a field of the thing with the values that count, and what is taken while nobody has seen it ... */
+  readonly place: number
   readonly field: string
   readonly right: readonly unknown[]
   readonly unknown: true | undefined
   /** ... unless it takes a walk to tell. */
   readonly bears: Bears | undefined
 }
-function isOneOf({ field, right, unknown }: Condition, subject: Subject, c: Context) {
-  const value = c.ask(factOf(subject, field))
+function isOneOf({ place, field, right, unknown }: Condition, subject: Subject, c: Context) {
+  const value = c.ask(factIn(subject, place, field))
   if (value === undefined) return unknown
   for (let i = 0; i < right.length; i++) if (right[i] === value) return true
   return false
 }
-function conditionOf<K extends Kind>(condition: Only<K>): Condition {
+function conditionOf<K extends Kind>(kind: K, condition: Only<K>): Condition {
   const excuse = new NotApplicable(say(condition.otherwise))
   if (!('field' in condition)) {
-    return { excuse, field: '', right: [], unknown: undefined, bears: walkOf(condition) }
+    return {
+      excuse,
+      place: 0,
+      field: '',
+      right: [],
+      unknown: undefined,
+      bears: walkOf(kind, condition),
+    }
   }
   const { field, is, isPresumed } = condition
-  return { excuse, field, right: is, unknown: isPresumed ? true : undefined, bears: undefined }
+  const place = placeOf(kind, field)
+  return {
+    excuse,
+    place,
+    field,
+    right: is,
+    unknown: isPresumed ? true : undefined,
+    bears: undefined,
+  }
 }
-function walkOf<K extends Kind>(condition: Exclude<Only<K>, { readonly field: unknown }>): Bears {
+function walkOf<K extends Kind>(
+  kind: K,
+  condition: Exclude<Only<K>, { readonly field: unknown }>,
+): Bears {
   if ('roomUse' in condition) {
+    const place = placeOf(kind, 'room')
     const uses: readonly string[] = condition.roomUse
     return (subject, c) => {
-      const room = c.site.get(c.ask(factOf(subject, 'room')) as string | undefined, 'room')
+      const room = c.site.get(c.ask(factIn(subject, place, 'room')) as string | undefined, 'room')
       const use = room && c.ask(room.facts.use)
       return use === undefined ? undefined : uses.includes(use)
     }
   }
+  const place = placeOf(kind, 'circuit')
   return (subject, c) => {
-    const id = c.ask(factOf(subject, 'circuit')) as string | undefined
+    const id = c.ask(factIn(subject, place, 'circuit')) as string | undefined
     const circuit = c.site.get(id, 'circuit')
     if (!circuit) return undefined
     const group = neutralGroupOf(c.site, circuit)

@@ -1,13 +1,16 @@
 import { FIELDS, type AnyValue, type FieldName, type Kind, type Value } from './fields'
 import type { Grade } from './observation'
 
-/** A fact that was seen. `earlier` are other values seen before, newest first; they are kept and shown. */
+/**
+ * A fact that was seen. `earlier` are other values seen before, newest first; they are kept and shown. What a judgment
+ * reads comes first wherever one is made: it lies together in memory then.
+ */
 export interface Known<V = AnyValue> {
   readonly state: 'known'
-  readonly subject: string
-  readonly field: string
   readonly value: V
   readonly grade: Grade
+  readonly subject: string
+  readonly field: string
   readonly observation: string
   /** At most `MAX_EARLIER`; the log has them all. */
   readonly earlier: readonly Opinion[]
@@ -57,6 +60,11 @@ export interface Thing<K extends Kind> {
   /** Time and id of the observation that added it; lists are in this order. */
   readonly born: string
   readonly facts: FactsOf<K>
+  /**
+   * The same facts in declared order, for a reader that learns only while running which of them it wants. Not there on
+   * a copy that somebody spreads from a thing with other facts: it would tell the old ones.
+   */
+  readonly inOrder?: readonly FactRef[]
 }
 /**
  * One thing in the house. Replaced whole when something about it changes. Without a kind it is any of them, told
@@ -110,6 +118,9 @@ export function listReads<T>(into: string[], run: () => T): T {
 }
 /** The list being written, where somebody asked for one: what is remembered adds what it rests on. */
 export const readsBeingListed = (): string[] | undefined => trail
+
+/** Whether anybody notes or lists what is read aside: then it is read at once, and not when somebody asks. */
+export const areReadsNoted = (): boolean => watcher !== undefined || trail !== undefined
 
 function noteRead(id: string | undefined, field: string): void {
   watcher?.add(field)
@@ -173,6 +184,47 @@ export function unseenFacts<K extends Kind>(kind: K, subject: string): FactsOf<K
   const facts: Record<string, Unseen | undefined> = { ...BLANK[kind] }
   for (const field of NAMES[kind]) facts[field] = { state: 'unseen', subject, field }
   return facts as FactsOf<K>
+}
+type Facts = Readonly<Record<string, FactRef>>
+class Recorded {
+  #inOrder: readonly FactRef[] | undefined
+  constructor(
+    readonly id: string,
+    readonly kind: Kind,
+    readonly parent: string | null,
+    readonly born: string,
+    readonly facts: Facts,
+  ) {}
+
+  /** Nothing where somebody put a proxy before it, which has no private parts. */
+  get inOrder(): readonly FactRef[] | undefined {
+    if (!(#inOrder in this)) return undefined
+    return (this.#inOrder ??= Object.values(this.facts))
+  }
+}
+/** A thing with these facts, of every field of its kind in declared order; all things of a house are made here. */
+export function thingOf(
+  what: Pick<Subject, 'id' | 'kind' | 'parent' | 'born'>,
+  facts: Subject['facts'] | Facts,
+): Subject {
+  return new Recorded(
+    what.id,
+    what.kind,
+    what.parent,
+    what.born,
+    facts as Facts,
+  ) as Thing<Kind> as Subject
+}
+/** A fact by its field, and by the place of that as `placeOf` tells. */
+export function factIn(subject: Subject, place: number, field: string): FactRef {
+  const { inOrder } = subject
+  return (inOrder ? inOrder[place] : factAt(subject, field)) as FactRef
+}
+/** Where a field of a kind stands among the facts of a thing. */
+export function placeOf(kind: Kind, field: string): number {
+  const place = NAMES[kind].indexOf(field)
+  if (place < 0) throw new Error(`${kind} has no field ${field}`)
+  return place
 }
 export const isKind = <K extends Kind>(
   subject: Subject | undefined,

@@ -12,6 +12,7 @@ import {
 } from './observation'
 import {
   MAX_EARLIER,
+  thingOf,
   unseenFacts,
   type FactRef,
   type House,
@@ -238,7 +239,8 @@ export class Ledger {
       if (born < this.#lastBorn || this.#subjects.has(id)) this.#isOrdered = false
       else this.#lastBorn = born
     }
-    this.#subjects.set(id, { id, kind: last.kind, parent: last.parent, born, facts } as Subject)
+    const { kind, parent } = last
+    this.#subjects.set(id, thingOf({ id, kind, parent, born }, facts))
   }
 
   #refoldFields(id: string, fields: ReadonlySet<string>): void {
@@ -249,7 +251,7 @@ export class Ledger {
       if (Object.hasOwn(facts, field))
         facts[field] = this.#foldField(this.#threads.get(id)!.fields.get(field)!)
     }
-    this.#subjects.set(id, { ...subject, facts } as Subject)
+    this.#subjects.set(id, thingOf(subject, facts))
   }
 
   #foldField(list: readonly Sighting[]): FactRef {
@@ -289,10 +291,10 @@ export class Ledger {
       tell(notes[i]!, earlier)
     return {
       state: 'known',
-      subject,
-      field,
       value: last.value,
       grade: last.grade,
+      subject,
+      field,
       observation: last.id,
       earlier: earlier.length > 0 ? earlier : NONE,
       rivals: rivals.length > 0 ? rivals : NONE,
@@ -333,10 +335,10 @@ const alone = (o: Sighting): FactRef =>
   o.act === 'note'
     ? {
         state: 'known',
-        subject: o.subject,
-        field: o.field,
         value: o.value,
         grade: o.grade,
+        subject: o.subject,
+        field: o.field,
         observation: o.id,
         earlier: NONE,
         rivals: NONE,

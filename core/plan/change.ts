@@ -1,5 +1,5 @@
 import type { AnyValue, Kind } from '../model/fields'
-import { unseenFacts, type House, type Known, type Subject } from '../model/house'
+import { thingOf, unseenFacts, type House, type Known, type Subject } from '../model/house'
 import type { RawObservation } from '../model/observation'
 import type { Stamper } from '../file/from-house'
 
@@ -18,10 +18,10 @@ const AFTER = 'after the work'
 
 const known = (subject: string, field: string, value: AnyValue): Known => ({
   state: 'known',
-  subject,
-  field,
   value,
   grade: 'seen',
+  subject,
+  field,
   observation: AFTER,
   earlier: [],
   rivals: [],
@@ -37,17 +37,13 @@ export function withChanges(house: House, changes: readonly Change[]): House {
   for (const change of changes) {
     if (change.act === 'add') {
       const { subject: id, kind, parent } = change
-      const facts = unseenFacts(kind, id)
-      subjects.set(id, { id, kind, parent, born: AFTER, facts } as unknown as Subject)
+      subjects.set(id, thingOf({ id, kind, parent, born: AFTER }, unseenFacts(kind, id)))
     } else if (change.act === 'drop') drop(subjects, change.subject)
     else {
       const thing = subjects.get(change.subject)
       if (!thing) continue
       const fact = known(thing.id, change.field, change.value)
-      subjects.set(thing.id, {
-        ...thing,
-        facts: { ...thing.facts, [change.field]: fact },
-      } as Subject)
+      subjects.set(thing.id, thingOf(thing, { ...thing.facts, [change.field]: fact }))
     }
   }
   return { subjects }
