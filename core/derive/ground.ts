@@ -1,4 +1,11 @@
-import { absent, valueOf, type FactRef, type Subject, whereSeen } from '../model/house'
+import {
+  absent,
+  areReadsNoted,
+  valueOf,
+  type FactRef,
+  type Subject,
+  whereSeen,
+} from '../model/house'
 import { canGround } from './feeder-ground'
 import { Question, type Site } from './site'
 import { Trail, type Walked } from './trail'
@@ -110,4 +117,8 @@ export function openGround(rests: readonly FactRef[], outlet: Subject<'outlet'>)
   const open = rests.filter(f => f.state !== 'known')
   if (open.length === 0 && again) return [absent(outlet, 'groundOhms')]
   return open.length > 0 ? open : [absent(valueOf(outlet, 'circuit') ?? outlet, 'label')]
+}
+/** The same, found when somebody asks. */
+export function lacksGround(rests: readonly FactRef[], outlet: Subject<'outlet'>) {
+  return areReadsNoted() ? openGround(rests, outlet) : () => openGround(rests, outlet)
 }

@@ -103,8 +103,12 @@ export interface Lean {
   readonly ask: FactRef
 }
 
-/** A fact or facts that a verdict lacks, or how they are found; most verdicts are never asked. */
-export type Lacks = FactRef | readonly FactRef[] | (() => readonly FactRef[])
+/** A fact or facts that a verdict lacks, or how they are found among what was asked; most verdicts are never asked. */
+export type Lacks =
+  FactRef | readonly FactRef[] | ((asked: readonly FactRef[]) => readonly FactRef[])
+/** Those of some facts that are not known. */
+export const openOf = (facts: readonly FactRef[]) => (): readonly FactRef[] =>
+  facts.filter(f => f.state !== 'known')
 /** Of the facts a judgment asked for: those that are open, or those that are only assumed. */
 export type OfAsked = 'open' | 'assumed'
 
@@ -192,7 +196,7 @@ export function lackedBy(verdict: Undecided, asked: () => readonly FactRef[]): F
   if (lacks === 'assumed')
     return unique(asked().filter(f => f.state === 'known' && f.grade === 'assumed'))
   if ('state' in lacks) return [lacks]
-  return unique(typeof lacks === 'function' ? lacks() : lacks)
+  return unique(typeof lacks === 'function' ? lacks(asked()) : lacks)
 }
 
 function unique(refs: readonly FactRef[]): FactRef[] {

@@ -1,6 +1,6 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
-import { groundOf, openGround } from '../../derive/ground'
+import { groundOf, lacksGround } from '../../derive/ground'
 
 export const equipmentNeedsGround = defineRule({
   id: 'equipment-needs-ground',
@@ -36,7 +36,7 @@ export const equipmentNeedsGround = defineRule({
     if (ground.value === undefined)
       return c.undecided(
         'Whether there is a ground has not been settled',
-        openGround(ground.rests, outlet),
+        lacksGround(ground.rests, outlet),
       )
     return c.fault(
       'no-ground-for-equipment',

@@ -1,6 +1,7 @@
 import { defineRule } from '../../engine/rule'
 import { holdsNoDevice } from '../../derive/box'
-import { groundOf, openGround } from '../../derive/ground'
+import type { FactRef } from '../../model/house'
+import { groundOf, lacksGround } from '../../derive/ground'
 
 export const groundCarriedFromUngroundedGfci = defineRule({
   id: 'ground-carried-from-ungrounded-gfci',
@@ -33,8 +34,15 @@ export const groundCarriedFromUngroundedGfci = defineRule({
     if (protection === undefined || ground.value === undefined || carries === undefined)
       return c.undecided(
         'Whether it has a ground, or one runs on from it, has not been seen',
-        [...openGround(ground.rests, outlet), ...c.asked].filter(f => f.state !== 'known'),
+        lacksAny(lacksGround(ground.rests, outlet)),
       )
     return carries ? c.fault('ground-carried-on') : c.clear('None runs on')
   },
 })
+
+/** What to look at for a ground, and whatever else was asked for and is not known. */
+const lacksAny =
+  (ofGround: readonly FactRef[] | (() => readonly FactRef[])) => (asked: readonly FactRef[]) =>
+    [...(typeof ofGround === 'function' ? ofGround() : ofGround), ...asked].filter(
+      f => f.state !== 'known',
+    )

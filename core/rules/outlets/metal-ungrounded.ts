@@ -1,4 +1,4 @@
-import { groundOf, openGround } from '../../derive/ground'
+import { groundOf, lacksGround } from '../../derive/ground'
 import { defineRule } from '../../engine/rule'
 import { GROUND_RUN_SINCE } from '../../tables/years'
 
@@ -49,7 +49,7 @@ export const metalUngrounded = defineRule({
     if (path.value === 'none') return c.fault('no-ground', {}, { lawfulBefore: GROUND_RUN_SINCE })
     return c.undecided(
       'Whether its raceway is a ground has not been proved',
-      openGround(path.rests, outlet),
+      lacksGround(path.rests, outlet),
     )
   },
 })

@@ -1,5 +1,6 @@
 import { defineRule } from '../../engine/rule'
-import { groundOf, openGround } from '../../derive/ground'
+import { openOf } from '../../engine/verdict'
+import { groundOf, lacksGround } from '../../derive/ground'
 import { gfciOf } from '../../derive/fault-protection'
 
 /** A protected receptacle without a ground says so where people can read it. */
@@ -36,13 +37,12 @@ export const missingMarking = defineRule({
     c.rest(gfci.rests)
     if (gfci.value === 'none') return c.na('No ground-fault protection to mark')
     if (ground.value === undefined)
-      return c.undecided('Whether there is a ground has not been settled', () =>
-        openGround(ground.rests, outlet),
+      return c.undecided(
+        'Whether there is a ground has not been settled',
+        lacksGround(ground.rests, outlet),
       )
     if (gfci.value === undefined)
-      return c.undecided('Ground-fault protection has not been settled', () =>
-        gfci.rests.filter(f => f.state !== 'known'),
-      )
+      return c.undecided('Ground-fault protection has not been settled', openOf(gfci.rests))
     const noGround = c.ask(outlet.facts.isMarkedNoGround)
     const isDownstream = gfci.value !== 'own'
     const protectedMark = isDownstream ? c.ask(outlet.facts.isMarkedGfci) : true

@@ -1,9 +1,10 @@
 import { defineRule } from '../../engine/rule'
+import { openOf } from '../../engine/verdict'
 import type { Context } from '../../engine/context'
 import { say } from '../../engine/say'
 import type { Subject } from '../../model/house'
 import { GROUND_RUN_SINCE } from '../../tables/years'
-import { groundOf, openGround } from '../../derive/ground'
+import { groundOf, lacksGround } from '../../derive/ground'
 import { gfciOf } from '../../derive/fault-protection'
 
 const STAYS_LIVE = {
@@ -97,12 +98,14 @@ export const openGroundThreeSlot = defineRule({
     if (ground.value === 'none' && isNew(outlet, c))
       return c.fault('new-without-ground', {}, { since: GROUND_RUN_SINCE })
     if (ground.value === undefined)
-      return c.undecided('Whether there is a ground has not been settled', () =>
-        openGround(ground.rests, outlet),
+      return c.undecided(
+        'Whether there is a ground has not been settled',
+        lacksGround(ground.rests, outlet),
       )
     if (gfci.value === undefined)
-      return c.undecided('No ground; ground-fault protection has not been settled', () =>
-        gfci.rests.filter(f => f.state !== 'known'),
+      return c.undecided(
+        'No ground; ground-fault protection has not been settled',
+        openOf(gfci.rests),
       )
     if (gfci.value === 'none') {
       return c.fault('three-slot-unprotected', {}, STAYS_LIVE)
