@@ -30,6 +30,8 @@ export interface LoadFact {
   readonly value: boolean | undefined
   readonly fact: FactRef | undefined
 }
+/** It is not so, and nothing needs to be looked at for it. */
+export const NOT_SO: LoadFact = { value: false, fact: undefined }
 
 export const CAPPED_CABLES: ReadonlySet<string> = new Set(['NM-B', 'NM', 'cloth NM', 'UF'])
 /** NM-B came in about 1985; cable marked plain NM before it counts as 60 °C insulation. */
@@ -150,29 +152,27 @@ export function allowedBand(
   const size = trail.ask(run.facts.size)
   if (size === undefined)
     return { isKnown: false, rests: trail.rests, missing: trail.rests.slice() }
-  const last = () => trail.rests[trail.rests.length - 1]!
-
   const metal = trail.ask(run.facts.metal)
-  const metalFact = last()
+  const metalFact = trail.last
   const wiring = trail.ask(run.facts.wiring)
-  const wiringFact = last()
+  const wiringFact = trail.last
   // Facts are asked only where they bear on the answer, so that nobody is sent to look at what decides nothing.
   const asksCap = capAsksInsulation(wiring, size, site.edition)
   const isInInsulation = asksCap ? trail.ask(run.facts.isInInsulation) : undefined
-  const capFact = asksCap ? last() : wiringFact
+  const capFact = asksCap ? trail.last : wiringFact
   const asksInsulation = saysInsulation(wiring) === undefined
   const insulationC = asksInsulation ? trail.ask(run.facts.insulationC) : undefined
-  const insulationFact = asksInsulation ? last() : undefined
+  const insulationFact = asksInsulation ? trail.last : undefined
   const asksTerminals = isCapped({ size, wiring, isInInsulation }, site.edition) !== true
   const terminalsC = asksTerminals ? trail.ask(run.facts.terminalsC) : undefined
-  const terminalsFact = asksTerminals ? last() : undefined
+  const terminalsFact = asksTerminals ? trail.last : undefined
   let isWhole = carriesWholeDwelling.value
   let wholeFact = carriesWholeDwelling.fact
   // Two legs and the neutral of 208Y/120 have the reduced dwelling sizes only from the 2017 edition.
   if (isWhole === true && site.edition < 2017) {
     const supply = trail.ask(site.premises.facts.supply)
     isWhole = supply && supply === '120/240 V single phase'
-    wholeFact = last()
+    wholeFact = trail.last
   }
   const lies = liesIn(site, run, trail)
   const { missing } = lies
@@ -193,12 +193,26 @@ export function allowedBand(
     wholeFact,
     lies.fact,
   ]
-  return {
-    isKnown: true,
-    low: tried.low,
-    high: tried.high,
-    rests: trail.rests,
-    missingFor: amps => telling(facts, tried, amps),
+  return new Sums(tried, trail.rests, facts)
+}
+
+/** What was tried for a run, with its own facts. */
+class Sums implements AllowedBand {
+  readonly isKnown = true
+  constructor(
+    private readonly tried: Tried,
+    readonly rests: readonly FactRef[],
+    private readonly facts: FacetFacts,
+  ) {}
+
+  get low(): Allowed {
+    return this.tried.low
+  }
+  get high(): Allowed {
+    return this.tried.high
+  }
+  missingFor(amps: number): FactRef[] {
+    return telling(this.facts, this.tried, amps)
   }
 }
 
@@ -224,7 +238,6 @@ const LIES_ORDINARY: Lies = { ways: [[ORDINARY_STRETCH]], fact: undefined, missi
 function liesIn(site: Site, run: Subject<'segment'> | Subject<'feeder'>, trail: Trail): Lies {
   const exposures = site.children(run, 'exposure')
   if (exposures.length === 0) return LIES_ORDINARY
-  const last = () => trail.rests[trail.rests.length - 1]!
   const stretches: Stretch[] = []
   // The same stretches with as few conductors as there may be; only where circuits are told and not all about them.
   const airier: Stretch[] = []
@@ -232,11 +245,11 @@ function liesIn(site: Site, run: Subject<'segment'> | Subject<'feeder'>, trail: 
   const missing: FactRef[] = []
   for (const exposure of exposures) {
     const what = trail.ask(exposure.facts.what)
-    if (what === undefined) missing.push(last())
+    if (what === undefined) missing.push(trail.last)
     const isHot = what === 'hot' || what === 'hot and crowded'
     const isCrowded = what === 'crowded' || what === 'hot and crowded'
     const ambientC = isHot ? trail.ask(exposure.facts.ambientC) : 30
-    if (ambientC === undefined) missing.push(last())
+    if (ambientC === undefined) missing.push(trail.last)
     const crowd = isCrowded ? crowdOf(site, exposure) : ORDINARY
     if (crowd) trail.rests.push(...crowd.rests)
     else missing.push(absent(exposure, 'currentCarrying'))
@@ -262,6 +275,8 @@ interface Surroundings {
 function sumsOf(run: RunFacts, around: Surroundings): Tried {
   const { size, metal, wiring, isInInsulation, insulationC, terminalsC } = run
   const { edition, sets, feeds, isWhole, lies } = around
+  const [first] = lies[0] as readonly [Stretch]
+  // Parts are put in while the list is written out, where there is one stretch: it need not grow then.
   const parts = [
     size,
     metal,
@@ -275,9 +290,12 @@ function sumsOf(run: RunFacts, around: Surroundings): Tried {
     sets,
     // Two stretches in one way are not one stretch in two.
     lies.length,
+    first.ambientC,
+    first.currentCarrying,
   ]
   for (const way of lies)
-    for (const { ambientC, currentCarrying } of way) parts.push(ambientC, currentCarrying)
+    for (const stretch of way)
+      if (stretch !== first) parts.push(stretch.ambientC, stretch.currentCarrying)
   return TRIED.get(parts) ?? TRIED.set(parts, tryAll(run, around))
 }
 

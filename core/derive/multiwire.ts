@@ -1,16 +1,20 @@
-import { neutralGroupOf } from './neutrals'
+import { neutralGroupOf, type NeutralGroup } from './neutrals'
 import type { Context } from '../engine/context'
-import { say, type Step } from '../engine/say'
+import { say } from '../engine/say'
 import type { Verdict } from '../engine/verdict'
 import type { Subject } from '../model/house'
 
 /** The circuits on one shared neutral and their breakers; or the verdict, where there is no group to judge here. */
-export type Multiwire =
-  | {
-      readonly circuits: readonly Subject<'circuit'>[]
-      readonly breakers: readonly Subject<'breaker'>[]
-    }
-  | { readonly verdict: Verdict }
+export type Multiwire = Gathered | Verdict
+export class Gathered {
+  constructor(
+    readonly circuits: readonly Subject<'circuit'>[],
+    readonly breakers: readonly Subject<'breaker'>[],
+  ) {}
+}
+
+/** Looks at the one breaker of a group. */
+type Spans = (breaker: Subject<'breaker'>, c: Context) => Verdict | undefined
 
 /**
  * Gathers the multiwire group a circuit belongs to. The group is judged once, on its first circuit.
@@ -22,15 +26,24 @@ export type Multiwire =
 export function multiwireOf(
   circuit: Subject<'circuit'>,
   c: Context,
-  onePole: Step,
-  spans?: (breaker: Subject<'breaker'>) => Verdict | undefined,
+  onePole: string,
+  spans?: Spans,
 ): Multiwire {
   const group = neutralGroupOf(c.site, circuit)
-  if (group.circuits.length < 2) return { verdict: alone(circuit, c) }
+  if (group.circuits.length < 2) return alone(circuit, c)
   if (group.circuits[0] !== circuit) {
     c.rest(group.rests)
-    return { verdict: c.na('Judged together with the circuit it shares its neutral with') }
+    return c.na('Judged together with the circuit it shares its neutral with')
   }
+  return gather(group, c, onePole, spans)
+}
+
+function gather(
+  group: NeutralGroup,
+  c: Context,
+  onePole: string,
+  spans: Spans | undefined,
+): Multiwire {
   c.rest(group.rests.filter(f => f.state === 'known'))
   const breakers: Subject<'breaker'>[] = []
   let isOpen = false
@@ -39,19 +52,16 @@ export function multiwireOf(
     if (!breaker) isOpen = true
     else if (!breakers.includes(breaker)) breakers.push(breaker)
   }
-  if (isOpen) return { verdict: c.undecided('Nobody has found which breaker feeds each of them') }
+  if (isOpen) return c.undecided('Nobody has found which breaker feeds each of them')
   if (breakers.length === 1) {
     const poles = c.ask(breakers[0]!.facts.poles)
-    if (poles === undefined) return { verdict: c.undecided() }
+    if (poles === undefined) return c.undecided()
     const first = breakers[0]
-    const verdict = poles > 1 && first ? spans?.(first) : undefined
-    if (verdict) return { verdict }
-    return {
-      verdict:
-        poles > 1 ? c.clear(onePole) : c.na('Both on one single-pole breaker: no second hot'),
-    }
+    const verdict = poles > 1 && first ? spans?.(first, c) : undefined
+    if (verdict) return verdict
+    return poles > 1 ? c.clear(onePole) : c.na('Both on one single-pole breaker: no second hot')
   }
-  return { circuits: group.circuits, breakers }
+  return new Gathered(group.circuits, breakers)
 }
 
 function alone(circuit: Subject<'circuit'>, c: Context): Verdict {

@@ -57,13 +57,27 @@ export function serviceLoadOf(site: Site): ServiceLoad {
 /** Counted on lines of their own. */
 const APART: ReadonlySet<string> = new Set(['vehicle charger', 'air conditioning', 'space heating'])
 
-interface Found {
-  readonly what: string
-  readonly supplies: string | undefined
-  readonly isSmallAppliance: boolean
+/** What one circuit adds. */
+class Found {
+  constructor(
+    private readonly circuit: Subject<'circuit'>,
+    readonly supplies: string | undefined,
+    readonly isSmallAppliance: boolean,
+    readonly isSettled: boolean,
+    /** As read in kilowatts, or in amperes. */
+    private readonly fixedVa: number = 0,
+    private readonly amps: number = 0,
+    /** It runs hot to hot, at the voltage of the supply. */
+    private readonly isAcross: boolean = false,
+  ) {}
+
+  get what(): string {
+    return valueOf(this.circuit, 'label') ?? this.supplies ?? 'appliance'
+  }
   /** Volt-amperes by the voltage of the supply; 0 where nothing was read, or ordinary outlets are fed. */
-  readonly va: (supplyVolts: number) => number
-  readonly isSettled: boolean
+  va(supplyVolts: number): number {
+    return this.fixedVa + this.amps * (this.isAcross ? supplyVolts : 120)
+  }
 }
 
 /** What a circuit supplies that is fastened in place or on a circuit of its own. */
@@ -81,28 +95,24 @@ const FIXED: ReadonlySet<string> = new Set([
 function findOn(site: Site, circuit: Subject<'circuit'>, trail: Trail): Found {
   const supplies = trail.ask(circuit.facts.supplies)
   const use = whereSeen(circuit.facts.requiredUse) && trail.ask(circuit.facts.requiredUse)
-  const what = valueOf(circuit, 'label') ?? supplies ?? 'appliance'
-  const found = (va: Found['va'], isSettled: boolean): Found => ({
-    what,
-    supplies,
-    isSmallAppliance: use === SMALL,
-    va,
-    isSettled: isSettled && supplies !== undefined,
-  })
+  const isSmall = use === SMALL
+  const isKnown = supplies !== undefined
   // What a listed controller holds off does not run on top of the rest; the code knows them from 2014 on. 750.30.
   const { isHeldOff } = circuit.facts
   const isOff = whereSeen(isHeldOff) && trail.ask(isHeldOff) === true
-  if (isOff && site.edition >= HELD_OFF_SINCE) return found(() => 0, true)
+  if (isOff && site.edition >= HELD_OFF_SINCE) return new Found(circuit, supplies, isSmall, isKnown)
   const kw = whereSeen(circuit.facts.applianceKw) && trail.ask(circuit.facts.applianceKw)
-  if (kw !== undefined) return found(() => kw * 1000, true)
+  if (kw !== undefined) return new Found(circuit, supplies, isSmall, isKnown, kw * 1000)
   const amps = whereSeen(circuit.facts.applianceAmps) && trail.ask(circuit.facts.applianceAmps)
   if (amps === undefined) {
     const isFixed = supplies !== undefined && FIXED.has(supplies)
     if (isFixed) trail.ask(circuit.facts.applianceKw)
-    return found(() => 0, !isFixed)
+    return new Found(circuit, supplies, isSmall, isKnown && !isFixed)
   }
   const breaker = site.get(trail.ask(circuit.facts.fedBy), 'breaker')
   const poles = breaker && trail.ask(breaker.facts.poles)
   // Nobody has said of how many poles its breaker is: at least 120 V.
-  return found(v => amps * (poles === undefined || poles === 1 ? 120 : v), poles !== undefined)
+  const isAcross = poles !== undefined && poles > 1
+  const isSettled = isKnown && poles !== undefined
+  return new Found(circuit, supplies, isSmall, isSettled, 0, amps, isAcross)
 }

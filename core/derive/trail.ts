@@ -18,6 +18,11 @@ export class Trail implements Walked<unknown> {
     return fact.state === 'known' ? fact.value : undefined
   }
 
+  /** The fact that was read last. */
+  get last(): FactRef {
+    return this.rests[this.rests.length - 1]!
+  }
+
   /** The conclusion, with what was read for it; the trail ends with it. */
   found<T>(value: T | undefined): Walked<T> {
     this.value = value

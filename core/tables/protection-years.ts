@@ -221,11 +221,25 @@ const GFCI_BY_PLACE = byPlace(GFCI_ROWS)
 const AFCI_BY_PLACE = byPlace(AFCI_ROWS)
 /** Ground-fault rows of a place, oldest first. */
 export const gfciRowsOf = (place: string): readonly GfciRow[] => GFCI_BY_PLACE.get(place) ?? []
-const COVERING: Record<string, readonly Covers[]> = {
+/** What a row must cover to bear on a kind of outlet. */
+const COVERING = {
   switch: ['devices'],
   receptacle: ['receptacles', 'outlets', 'devices'],
   else: ['outlets', 'devices'],
-}
+} as const satisfies Record<string, readonly Covers[]>
+/** The edition of the oldest row of a place that covers one of these. */
+const oldestFor = (place: string, covering: readonly Covers[]): number | undefined =>
+  AFCI_BY_PLACE.get(place)?.find(r => covering.includes(r.covers))?.since
+const AFCI_SINCE = new Map(
+  PLACES.map(place => [
+    place as string,
+    {
+      switch: oldestFor(place, COVERING.switch),
+      receptacle: oldestFor(place, COVERING.receptacle),
+      else: oldestFor(place, COVERING.else),
+    },
+  ]),
+)
 
 /** Places whose timeline names the appliances; elsewhere they bear all the same, and are not worth a line. */
 const APPLIANCE_PLACES: ReadonlySet<string> = new Set(['kitchen', 'food preparation', 'laundry'])
@@ -241,6 +255,7 @@ export const requirementsOf = (place: string): Requirement[] =>
 
 /** Since which edition arc-fault protection covers a kind of outlet in a room; undefined where it never did. */
 export function afciSince(place: string, type: string): number | undefined {
-  const covering = COVERING[type] ?? COVERING.else!
-  return AFCI_BY_PLACE.get(place)?.find(r => covering.includes(r.covers))?.since
+  const since = AFCI_SINCE.get(place)
+  if (since === undefined) return undefined
+  return type === 'receptacle' ? since.receptacle : type === 'switch' ? since.switch : since.else
 }

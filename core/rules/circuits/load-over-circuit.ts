@@ -1,4 +1,4 @@
-import { allowedBand } from '../../derive/allowed'
+import { allowedBand, NOT_SO } from '../../derive/allowed'
 import { applianceAmpsOf, loadOf, type Load } from '../../derive/load'
 import type { Context } from '../../engine/context'
 import { defineRule } from '../../engine/rule'
@@ -97,12 +97,7 @@ function conductors(circuit: Subject<'circuit'>, load: Load, c: Context, open: F
   // Conductors nobody has recorded are not conductors that carry it.
   if (segments.length === 0) open.push(absent(circuit, 'label'))
   for (const segment of segments) {
-    const band = allowedBand(
-      c.site,
-      segment,
-      { value: false, fact: undefined },
-      { value: false, fact: undefined },
-    )
+    const band = allowedBand(c.site, segment, NOT_SO, NOT_SO)
     c.rest(band.rests)
     if (!band.isKnown) {
       open.push(...band.missing)

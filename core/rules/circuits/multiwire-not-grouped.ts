@@ -1,8 +1,9 @@
-import { absent } from '../../model/house'
+import { absent, type Subject } from '../../model/house'
 import { ALWAYS } from '../../tables/years'
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
-import { multiwireOf } from '../../derive/multiwire'
+import type { Verdict } from '../../engine/verdict'
+import type { Context } from '../../engine/context'
+import { Gathered, multiwireOf } from '../../derive/multiwire'
 
 const CABLES = new Set([
   'NM-B',
@@ -38,33 +39,38 @@ export const multiwireNotGrouped = defineRule({
     'Before the 2008 edition it was no rule',
   ],
   judge(circuit, c) {
-    const multiwire = multiwireOf(circuit, c, say('One breaker and one cable'))
-    if ('verdict' in multiwire) return multiwire.verdict
-    const segments = multiwire.circuits.flatMap(x => c.site.children(x, 'segment'))
-    const wirings = segments.map(s => c.ask(s.facts.wiring))
-    const grouped = multiwire.circuits.map(x => c.ask(x.facts.isGroupedInPanel))
-    const counts = segments.map(s => c.ask(s.facts.conductors))
-    const inCable = wirings.map(x => x !== undefined && CABLES.has(x))
-    // A cable with two conductors brings one of the circuits in by itself, however it is tied in the panel.
-    if (counts.some((n, i) => inCable[i] && n === 2))
-      c.fails('separate-cables', {}, { since: ALWAYS })
-    if (grouped.includes(true)) return c.clear('Grouped')
-    if (grouped.includes(false)) {
-      if (segments.length > 0 && inCable.every(Boolean)) {
-        if (counts.every(n => n !== undefined && n >= 3))
-          return c.clear('One cable brings them in together')
-        return c.undecided(
-          'One cable with all of them, or a cable each',
-          segments.filter((_, i) => counts[i] === undefined).map(s => s.facts.conductors),
-        )
-      }
-      if (segments.length > 0 && !wirings.includes(undefined)) return c.fault('lie-apart')
-      const open = segments.filter((_, i) => wirings[i] === undefined).map(s => s.facts.wiring)
-      return c.undecided(
-        'Not tied together; a cable would group them',
-        open.length ? open : [absent(circuit, 'isGroupedInPanel')],
-      )
-    }
-    return c.undecided('Whether they are grouped has not been seen')
+    const multiwire = multiwireOf(circuit, c, 'One breaker and one cable')
+    if (!(multiwire instanceof Gathered)) return multiwire
+    return byGrouping(circuit, multiwire, c)
   },
 })
+
+/** Hots of two breakers: how they come in. */
+function byGrouping(circuit: Subject<'circuit'>, multiwire: Gathered, c: Context): Verdict {
+  const segments = multiwire.circuits.flatMap(x => c.site.children(x, 'segment'))
+  const wirings = segments.map(s => c.ask(s.facts.wiring))
+  const grouped = multiwire.circuits.map(x => c.ask(x.facts.isGroupedInPanel))
+  const counts = segments.map(s => c.ask(s.facts.conductors))
+  const inCable = wirings.map(x => x !== undefined && CABLES.has(x))
+  // A cable with two conductors brings one of the circuits in by itself, however it is tied in the panel.
+  if (counts.some((n, i) => inCable[i] && n === 2))
+    c.fails('separate-cables', {}, { since: ALWAYS })
+  if (grouped.includes(true)) return c.clear('Grouped')
+  if (grouped.includes(false)) {
+    if (segments.length > 0 && inCable.every(Boolean)) {
+      if (counts.every(n => n !== undefined && n >= 3))
+        return c.clear('One cable brings them in together')
+      return c.undecided(
+        'One cable with all of them, or a cable each',
+        segments.filter((_, i) => counts[i] === undefined).map(s => s.facts.conductors),
+      )
+    }
+    if (segments.length > 0 && !wirings.includes(undefined)) return c.fault('lie-apart')
+    const open = segments.filter((_, i) => wirings[i] === undefined).map(s => s.facts.wiring)
+    return c.undecided(
+      'Not tied together; a cable would group them',
+      open.length ? open : [absent(circuit, 'isGroupedInPanel')],
+    )
+  }
+  return c.undecided('Whether they are grouped has not been seen')
+}

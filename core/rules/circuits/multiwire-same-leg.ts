@@ -3,7 +3,7 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import { legsOf, type Leg } from '../../derive/legs'
 import { neutralGroupOf } from '../../derive/neutrals'
-import { multiwireOf } from '../../derive/multiwire'
+import { Gathered, multiwireOf } from '../../derive/multiwire'
 import { tableMetals } from '../../derive/allowed'
 import { tableAmpacity } from '../../tables/ampacity'
 import type { Context } from '../../engine/context'
@@ -43,94 +43,99 @@ export const multiwireSameLeg = defineRule({
     const multiwire = multiwireOf(
       circuit,
       c,
-      say('One breaker of several poles spans the legs'),
-      breaker => onOneLeg(breaker, c),
+      'One breaker of several poles spans the legs',
+      onOneLeg,
     )
-    if ('verdict' in multiwire) return multiwire.verdict
-    const { circuits, breakers } = multiwire
-    const { site } = c
-    const byLeg = new Map<Leg, Subject<'breaker'>[]>()
-    let isOpen = false
-    // Legs of two panels are named apart: between them only a measurement compares.
-    const isApart = new Set(breakers.map(b => b.parent)).size > 1
-    for (const breaker of breakers) {
-      if (isApart && c.ask(breaker.facts.measuredLeg) === undefined) {
-        isOpen = true
-        continue
-      }
-      const legs = legsOf(c.site, breaker)
-      c.rest(legs.rests)
-      if (!legs.value) isOpen = true
-      for (const leg of legs.value ?? []) byLeg.set(leg, [...(byLeg.get(leg) ?? []), breaker])
-    }
-    const twins = sameSpace(breakers, c)
-    // More single poles than the bus has legs: two of them share one, wherever they stand.
-    const panels = new Set(breakers.map(b => b.parent))
-    const panel =
-      panels.size === 1 ? site.get(breakers[0]!.parent ?? undefined, 'enclosure') : undefined
-    const isCrowded =
-      breakers.length > 2 &&
-      panel !== undefined &&
-      c.ask(panel.facts.bus) === 'single phase' &&
-      breakers.every(b => c.ask(b.facts.poles) === 1)
-    const crowded = [...byLeg].find(([, on]) => on.length > 1)
-    const on = crowded?.[1] ?? twins ?? (isCrowded ? breakers : undefined)
-    if (on) {
-      const ratings = on.map(b => c.ask(b.facts.ratingAmps))
-      const sum = ratings.reduce<number | undefined>(
-        (total, r) => (total === undefined || r === undefined ? undefined : total + r),
-        0,
-      )
-      const run = circuits
-        .flatMap(x => site.children(x, 'segment'))
-        .find(s => c.ask(s.facts.size) !== undefined)
-      const size = run && c.ask(run.facts.size)
-      const kinds = run ? tableMetals(c.ask(run.facts.metal)) : []
-      const limits =
-        size === undefined
-          ? []
-          : kinds
-              .map(k => tableAmpacity(size, k.metal, 60, site.edition))
-              .filter(a => a !== undefined)
-      // The most it could bear: what goes beyond even that is beyond.
-      const neutral = limits.length > 0 ? Math.max(...limits) : undefined
-      const where = on.map(b => c.ask(b.facts.space) ?? '?').join(' and ')
-      const working = [
-        crowded || twins
-          ? say('spaces {where} are both on leg {leg}', {
-              where,
-              leg: crowded?.[0] ?? 'of one space',
-            })
-          : say('{count} hots on a bus of two legs: two of them share one', {
-              count: breakers.length,
-            }),
-        say('on one leg the neutral carries the sum of the hots, not the difference'),
-      ]
-      if (sum !== undefined)
-        working.push(say('{sum} A may flow in the shared neutral before a breaker opens', { sum }))
-      return c.fault(
-        'same-leg',
-        { where },
-        {
-          working,
-          compare:
-            sum !== undefined && neutral !== undefined && sum > neutral
-              ? {
-                  left: sum,
-                  leftLabel: 'neutral may carry',
-                  sign: '>',
-                  right: neutral,
-                  rightLabel: 'neutral rated for',
-                  unit: 'A',
-                }
-              : undefined,
-        },
-      )
-    }
-    if (isOpen) return c.undecided('The legs are not known')
-    return c.clear(say('Different legs: {legs}', { legs: [...byLeg.keys()].join(', ') }))
+    if (!(multiwire instanceof Gathered)) return multiwire
+    return byLegs(multiwire, c)
   },
 })
+
+/** Hots of two breakers: the legs they stand on. */
+function byLegs(multiwire: Gathered, c: Context): Verdict {
+  const { circuits, breakers } = multiwire
+  const { site } = c
+  const byLeg = new Map<Leg, Subject<'breaker'>[]>()
+  let isOpen = false
+  // Legs of two panels are named apart: between them only a measurement compares.
+  const isApart = new Set(breakers.map(b => b.parent)).size > 1
+  for (const breaker of breakers) {
+    if (isApart && c.ask(breaker.facts.measuredLeg) === undefined) {
+      isOpen = true
+      continue
+    }
+    const legs = legsOf(c.site, breaker)
+    c.rest(legs.rests)
+    if (!legs.value) isOpen = true
+    for (const leg of legs.value ?? []) byLeg.set(leg, [...(byLeg.get(leg) ?? []), breaker])
+  }
+  const twins = sameSpace(breakers, c)
+  // More single poles than the bus has legs: two of them share one, wherever they stand.
+  const panels = new Set(breakers.map(b => b.parent))
+  const panel =
+    panels.size === 1 ? site.get(breakers[0]!.parent ?? undefined, 'enclosure') : undefined
+  const isCrowded =
+    breakers.length > 2 &&
+    panel !== undefined &&
+    c.ask(panel.facts.bus) === 'single phase' &&
+    breakers.every(b => c.ask(b.facts.poles) === 1)
+  const crowded = [...byLeg].find(([, on]) => on.length > 1)
+  const on = crowded?.[1] ?? twins ?? (isCrowded ? breakers : undefined)
+  if (on) {
+    const ratings = on.map(b => c.ask(b.facts.ratingAmps))
+    const sum = ratings.reduce<number | undefined>(
+      (total, r) => (total === undefined || r === undefined ? undefined : total + r),
+      0,
+    )
+    const run = circuits
+      .flatMap(x => site.children(x, 'segment'))
+      .find(s => c.ask(s.facts.size) !== undefined)
+    const size = run && c.ask(run.facts.size)
+    const kinds = run ? tableMetals(c.ask(run.facts.metal)) : []
+    const limits =
+      size === undefined
+        ? []
+        : kinds
+            .map(k => tableAmpacity(size, k.metal, 60, site.edition))
+            .filter(a => a !== undefined)
+    // The most it could bear: what goes beyond even that is beyond.
+    const neutral = limits.length > 0 ? Math.max(...limits) : undefined
+    const where = on.map(b => c.ask(b.facts.space) ?? '?').join(' and ')
+    const working = [
+      crowded || twins
+        ? say('spaces {where} are both on leg {leg}', {
+            where,
+            leg: crowded?.[0] ?? 'of one space',
+          })
+        : say('{count} hots on a bus of two legs: two of them share one', {
+            count: breakers.length,
+          }),
+      say('on one leg the neutral carries the sum of the hots, not the difference'),
+    ]
+    if (sum !== undefined)
+      working.push(say('{sum} A may flow in the shared neutral before a breaker opens', { sum }))
+    return c.fault(
+      'same-leg',
+      { where },
+      {
+        working,
+        compare:
+          sum !== undefined && neutral !== undefined && sum > neutral
+            ? {
+                left: sum,
+                leftLabel: 'neutral may carry',
+                sign: '>',
+                right: neutral,
+                rightLabel: 'neutral rated for',
+                unit: 'A',
+              }
+            : undefined,
+      },
+    )
+  }
+  if (isOpen) return c.undecided('The legs are not known')
+  return c.clear(say('Different legs: {legs}', { legs: [...byLeg.keys()].join(', ') }))
+}
 
 /** Single-pole breakers in the two halves of one space are on one leg whatever the bus. */
 function sameSpace(

@@ -1,7 +1,7 @@
 import { upstreamOf } from '../../derive/upstream'
 import { defineRule } from '../../engine/rule'
 import { say, type Step } from '../../engine/say'
-import { allowedBand, type AllowedBand, type LoadFact } from '../../derive/allowed'
+import { allowedBand, NOT_SO, type AllowedBand, type LoadFact } from '../../derive/allowed'
 import type { Context } from '../../engine/context'
 import type { FactRef, Subject } from '../../model/house'
 import type { Danger, Verdict } from '../../engine/verdict'
@@ -52,10 +52,7 @@ export const overfusedConductor = defineRule({
     if (!breaker) return c.undecided('Nobody has found which breaker feeds it')
     const rating = c.ask(breaker.facts.ratingAmps)
     if (rating === undefined) return c.undecided('The rating has not been read')
-    const band = allowedBand(site, segment, feedsReceptacles(circuit, c), {
-      value: false,
-      fact: undefined,
-    })
+    const band = allowedBand(site, segment, feedsReceptacles(circuit, c), NOT_SO)
     c.rest(band.rests)
     if (!band.isKnown) return c.undecided('No calculation is possible yet', band.missing)
     if (rating <= band.low.allowed) {

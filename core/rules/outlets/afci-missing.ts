@@ -4,7 +4,7 @@ import { placesOf } from '../../derive/places'
 import { afciOf } from '../../derive/fault-protection'
 import type { Context } from '../../engine/context'
 import type { Subject } from '../../model/house'
-import type { Verdict } from '../../engine/verdict'
+import { openOf, type Verdict } from '../../engine/verdict'
 import { afciSince, placeName, EXTENSION_EXEMPT } from '../../tables/protection-years'
 
 /** Arc-fault protection in the listed rooms, by the edition that bears on the outlet and on what is done to it now. */
@@ -68,7 +68,7 @@ export const afciMissing = defineRule({
           ...afci.rests.filter(f => f.state !== 'known'),
         ],
       )
-    if (afci.value !== undefined && afci.value !== 'none') return c.clear(say(KEPT_BY[afci.value]))
+    if (afci.value !== undefined && afci.value !== 'none') return c.clear(KEPT_BY[afci.value])
     if (type === undefined || use === undefined || since === undefined)
       return c.undecided('What it is, or the use of the room, has not been seen')
     const ownWork = c.ask(outlet.facts.work)
@@ -97,7 +97,7 @@ export const afciMissing = defineRule({
     if (afci.value === undefined)
       return c.undecided(
         say('Required here since {since}; whether it is there has not been settled', { since }),
-        afci.rests.filter(f => f.state !== 'known'),
+        openOf(afci.rests),
       )
     return c.fault(
       'not-protected',

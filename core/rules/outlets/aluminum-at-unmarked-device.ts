@@ -1,5 +1,7 @@
 import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
+import type { Context } from '../../engine/context'
+import type { Verdict } from '../../engine/verdict'
 import { CO_ALR_SINCE } from '../../tables/years'
 import { tableMetals } from '../../derive/allowed'
 
@@ -70,7 +72,7 @@ export const aluminumAtUnmarkedDevice = defineRule({
     }
     const marking = c.ask(outlet.facts.aluminumMarking)
     const amps = c.ask(outlet.facts.deviceAmps)
-    if (marking === 'none') return unmarked('the device carries no marking for aluminum')
+    if (marking === 'none') return unmarked(c, 'the device carries no marking for aluminum')
     if (marking === undefined) return c.undecided('The marking on the device has not been read')
     if (amps === undefined) return c.undecided('The device rating decides which marking is needed')
     const isRight = amps >= 30 ? marking === 'AL-CU' : marking === 'CO/ALR'
@@ -80,13 +82,13 @@ export const aluminumAtUnmarkedDevice = defineRule({
     }
     if (marking === 'AL-CU')
       return unmarked(
+        c,
         'AL-CU on a 15 or 20 A device is the older marking; CO/ALR is needed since about 1971',
         CO_ALR_SINCE,
       )
-    return unmarked(`${marking} is not the marking for a ${amps} A device`)
-
-    function unmarked(reason: string, lawfulBefore?: number) {
-      return c.fault('device-not-marked', { reason }, { lawfulBefore })
-    }
+    return unmarked(c, `${marking} is not the marking for a ${amps} A device`)
   },
 })
+
+const unmarked = (c: Context, reason: string, lawfulBefore?: number): Verdict =>
+  c.fault('device-not-marked', { reason }, { lawfulBefore })

@@ -1,10 +1,11 @@
 import { absent } from '../../model/house'
 import { defineRule } from '../../engine/rule'
-import { say } from '../../engine/say'
+import type { Context } from '../../engine/context'
+import { say, type Step } from '../../engine/say'
 import { unopened } from '../../derive/box'
-import type { Verdict } from '../../engine/verdict'
+import type { Comparison, Verdict } from '../../engine/verdict'
 import type { FactRef, Subject } from '../../model/house'
-import { boxFill, type FillSize } from '../../tables/box-fill'
+import { boxFill, type BoxFill, type FillSize } from '../../tables/box-fill'
 
 export const boxTooFull = defineRule({
   id: 'box-fill',
@@ -47,171 +48,172 @@ export const boxTooFull = defineRule({
         'What is in the box, or its volume, has not been counted',
         unopened(outlet, c),
       )
-    const box = { volume, count, grounds, largest, clamps }
     const through = c.ask(outlet.facts.throughInBox)
     const fittings = c.ask(outlet.facts.fittingsInBox)
     const yokes = c.ask(outlet.facts.yokesInBox)
     const least = type === 'receptacle' || type === 'switch' ? 1 : 0
-    const fill = (size: FillSize) =>
-      boxFill(
-        {
-          conductors: [{ size, count }],
-          grounds: { size, count: grounds },
-          hasInternalClamps: clamps,
-          through: [{ size, count: through ?? 0 }],
-          supportFittings: fittings ?? 0,
-          devices: Array.from({ length: yokes ?? least }, () => ({ largest: size })),
-        },
-        volume,
-        c.site.edition,
-      )
-    const full = fill(largest)
-    const working = [
-      ...full.lines.map(l =>
-        say('{what}: {count} × {each} = {volume} in³', {
-          what: l.what,
-          count: l.count,
-          each: l.each,
-          volume: l.volume,
-        }),
-      ),
-      say('together {total} in³, box {volume} in³', { total: full.total, volume }),
-    ]
-    const compare = {
-      left: full.total,
-      leftLabel: 'needed',
-      sign: full.fits ? (full.total === volume ? '=' : '<') : '>',
-      right: volume,
-      rightLabel: 'box',
-      unit: 'in³',
-    } as const
-    if (full.fits && (through === undefined || fittings === undefined || yokes === undefined))
-      return c.undecided(
-        say('{total} in³ so far in a box of {volume}; not all of it has been counted', {
-          total: full.total,
-          volume,
-        }),
-        undefined,
-        working,
-      )
-    if (full.fits)
-      return c.clear(
-        say('{total} in³ in a box of {volume}', { total: full.total, volume }),
-        working,
-        compare,
-      )
-    if (largest !== '14' && !fill('14').fits)
-      return c.fault(
-        'too-small-for-any',
-        {
-          total: full.total,
-          volume,
-        },
-        { working, compare },
-      )
-    const isOneSize = largest === '14' ? true : c.ask(outlet.facts.isOneSize)
-    if (isOneSize === undefined)
-      return c.undecided(say('Too full if all are {largest} AWG', { largest }), undefined, working)
-    if (isOneSize === false) return bySize()
-    return c.fault('too-small', { total: full.total, volume }, { working, compare })
-
-    /**
-     * Sizes differ: each conductor counted with its own volume, the grounds with the largest of them, the device with
-     * its own conductor. Where a size nobody read could turn the answer, it is asked for.
-     */
-    function bySize(): Verdict {
-      const counts = SIZES.map(([size, field]) => [size, c.ask(outlet.facts[field])] as const)
-      // Nobody counts the thick ones where there are none: what is not said of 8 and 6 AWG is none.
-      const thick = counts.slice(3).map(([size, n]) => [size, n ?? 0] as const)
-      const thin = counts.slice(0, 3)
-      const onDevice = c.ask(outlet.facts.size)
-      const open =
-        thin.some(([, n]) => n === undefined) || (onDevice === undefined && (yokes ?? least) > 0)
-      const all = [...thin, ...thick].flatMap(([size, count]) =>
-        count === undefined ? [] : [{ size, count }],
-      )
-      const sorted = all.reduce((sum, x) => sum + x.count, 0)
-      if (open || sorted !== count)
-        return c.undecided(
-          open
-            ? 'Sizes differ, and they have not been counted apart'
-            : say('{sorted} conductors counted by size, {count} in all: count again', {
-                sorted,
-                count: box.count,
-              }),
-          open ? undefined : [unseenCount(outlet)],
-          working,
-        )
-      const groundSize = grounds === 0 ? '14' : c.ask(outlet.facts.groundSizeInBox)
-      const throughSize = (through ?? 0) === 0 ? '14' : c.ask(outlet.facts.throughSizeInBox)
-      const fillWith = (ground: FillSize, passing: FillSize) =>
-        boxFill(
-          {
-            conductors: all,
-            grounds: { size: ground, count: box.grounds },
-            hasInternalClamps: box.clamps,
-            through: [{ size: passing, count: through ?? 0 }],
-            supportFittings: fittings ?? 0,
-            devices: Array.from({ length: yokes ?? least }, () => ({ largest: onDevice! })),
-          },
-          box.volume,
-          c.site.edition,
-        )
-      const low = fillWith(groundSize ?? '14', throughSize ?? '14')
-      const high = fillWith(groundSize ?? box.largest, throughSize ?? box.largest)
-      const mixed = low.fits ? high : low
-      const sum = [
-        ...mixed.lines.map(l =>
-          say('{what}: {count} × {each} = {volume} in³', {
-            what: l.what,
-            count: l.count,
-            each: l.each,
-            volume: l.volume,
-          }),
-        ),
-        say('together {total} in³, box {volume} in³', { total: mixed.total, volume: box.volume }),
-      ]
-      const sides = {
-        left: mixed.total,
-        leftLabel: 'needed',
-        sign: mixed.fits ? (mixed.total === box.volume ? '=' : '<') : '>',
-        right: box.volume,
-        rightLabel: 'box',
-        unit: 'in³',
-      } as const
-      if (!low.fits)
-        return c.fault(
-          'too-small-mixed',
-          { total: low.total, volume: box.volume },
-          { working: sum, compare: sides },
-        )
-      if (!high.fits)
-        return c.undecided(
-          say('Too full if the grounds or what passes through are {largest} AWG', {
-            largest: box.largest,
-          }),
-          [outlet.facts.groundSizeInBox, outlet.facts.throughSizeInBox].filter(
-            f => f.state !== 'known',
-          ),
-          sum,
-        )
-      if (through === undefined || fittings === undefined || yokes === undefined)
-        return c.undecided(
-          say('{total} in³ so far in a box of {volume}; not all of it has been counted', {
-            total: mixed.total,
-            volume: box.volume,
-          }),
-          undefined,
-          sum,
-        )
-      return c.clear(
-        say('{total} in³ in a box of {volume}', { total: mixed.total, volume: box.volume }),
-        sum,
-        sides,
-      )
-    }
+    return filled(
+      outlet,
+      { volume, count, grounds, largest, clamps, through, fittings, yokes, least },
+      c,
+    )
   },
 })
+
+/** What is in a box; undefined what need not be there and nobody has counted. */
+interface Box {
+  readonly volume: number
+  readonly count: number
+  readonly grounds: number
+  readonly largest: FillSize
+  readonly clamps: boolean
+  readonly through: number | undefined
+  readonly fittings: number | undefined
+  readonly yokes: number | undefined
+  /** Yokes that are counted while nobody has said. */
+  readonly least: number
+}
+
+function filled(outlet: Subject<'outlet'>, box: Box, c: Context): Verdict {
+  const { volume, largest } = box
+  const full = fillOf(box, c.site.edition, largest)
+  if (full.fits) return fits(box, full, c)
+  const working = workingOf(full, volume)
+  const compare = sidesOf(full, volume)
+  if (largest !== '14' && !fillOf(box, c.site.edition, '14').fits)
+    return c.fault('too-small-for-any', { total: full.total, volume }, { working, compare })
+  const isOneSize = largest === '14' ? true : c.ask(outlet.facts.isOneSize)
+  if (isOneSize === undefined)
+    return c.undecided(say('Too full if all are {largest} AWG', { largest }), undefined, working)
+  if (isOneSize === false) return bySize(outlet, box, working, c)
+  return c.fault('too-small', { total: full.total, volume }, { working, compare })
+}
+
+/** The fill with every conductor of one size. */
+const fillOf = (box: Box, edition: number, size: FillSize): BoxFill =>
+  boxFill(
+    {
+      conductors: [{ size, count: box.count }],
+      grounds: { size, count: box.grounds },
+      hasInternalClamps: box.clamps,
+      through: [{ size, count: box.through ?? 0 }],
+      supportFittings: box.fittings ?? 0,
+      devices: yokesOf(box, size),
+    },
+    box.volume,
+    edition,
+  )
+const yokesOf = ({ yokes, least }: Box, largest: FillSize) =>
+  Array.from({ length: yokes ?? least }, () => ({ largest }))
+
+const workingOf = (fill: BoxFill, volume: number): Step[] => [
+  ...fill.lines.map(l =>
+    say('{what}: {count} × {each} = {volume} in³', {
+      what: l.what,
+      count: l.count,
+      each: l.each,
+      volume: l.volume,
+    }),
+  ),
+  say('together {total} in³, box {volume} in³', { total: fill.total, volume }),
+]
+const sidesOf = (fill: BoxFill, volume: number): Comparison => ({
+  left: fill.total,
+  leftLabel: 'needed',
+  sign: fill.fits ? (fill.total === volume ? '=' : '<') : '>',
+  right: volume,
+  rightLabel: 'box',
+  unit: 'in³',
+})
+
+/** What was counted fits; not all that can be in a box may have been. */
+function fits({ volume, through, fittings, yokes }: Box, fill: BoxFill, c: Context): Verdict {
+  const working = workingOf(fill, volume)
+  const { total } = fill
+  if (through === undefined || fittings === undefined || yokes === undefined)
+    return c.undecided(
+      say('{total} in³ so far in a box of {volume}; not all of it has been counted', {
+        total,
+        volume,
+      }),
+      undefined,
+      working,
+    )
+  return c.clear(
+    say('{total} in³ in a box of {volume}', { total, volume }),
+    working,
+    sidesOf(fill, volume),
+  )
+}
+
+/**
+ * Sizes differ: each conductor counted with its own volume, the grounds with the largest of them, the device with
+ * its own conductor. Where a size nobody read could turn the answer, it is asked for.
+ */
+function bySize(
+  outlet: Subject<'outlet'>,
+  box: Box,
+  working: readonly Step[],
+  c: Context,
+): Verdict {
+  const { yokes, least, grounds, through, volume } = box
+  const counts = SIZES.map(([size, field]) => [size, c.ask(outlet.facts[field])] as const)
+  // Nobody counts the thick ones where there are none: what is not said of 8 and 6 AWG is none.
+  const thick = counts.slice(3).map(([size, n]) => [size, n ?? 0] as const)
+  const thin = counts.slice(0, 3)
+  const onDevice = c.ask(outlet.facts.size)
+  const open =
+    thin.some(([, n]) => n === undefined) || (onDevice === undefined && (yokes ?? least) > 0)
+  const all = [...thin, ...thick].flatMap(([size, count]) =>
+    count === undefined ? [] : [{ size, count }],
+  )
+  const sorted = all.reduce((sum, x) => sum + x.count, 0)
+  if (open || sorted !== box.count)
+    return c.undecided(
+      open
+        ? 'Sizes differ, and they have not been counted apart'
+        : say('{sorted} conductors counted by size, {count} in all: count again', {
+            sorted,
+            count: box.count,
+          }),
+      open ? undefined : [unseenCount(outlet)],
+      working,
+    )
+  const groundSize = grounds === 0 ? '14' : c.ask(outlet.facts.groundSizeInBox)
+  const throughSize = (through ?? 0) === 0 ? '14' : c.ask(outlet.facts.throughSizeInBox)
+  const fillWith = (ground: FillSize, passing: FillSize) =>
+    boxFill(
+      {
+        conductors: all,
+        grounds: { size: ground, count: grounds },
+        hasInternalClamps: box.clamps,
+        through: [{ size: passing, count: through ?? 0 }],
+        supportFittings: box.fittings ?? 0,
+        devices: yokesOf(box, onDevice!),
+      },
+      volume,
+      c.site.edition,
+    )
+  const low = fillWith(groundSize ?? '14', throughSize ?? '14')
+  const high = fillWith(groundSize ?? box.largest, throughSize ?? box.largest)
+  if (!low.fits)
+    return c.fault(
+      'too-small-mixed',
+      { total: low.total, volume },
+      { working: workingOf(low, volume), compare: sidesOf(low, volume) },
+    )
+  if (!high.fits)
+    return c.undecided(
+      say('Too full if the grounds or what passes through are {largest} AWG', {
+        largest: box.largest,
+      }),
+      [outlet.facts.groundSizeInBox, outlet.facts.throughSizeInBox].filter(
+        f => f.state !== 'known',
+      ),
+      workingOf(high, volume),
+    )
+  return fits(box, high, c)
+}
 
 /** Sizes a box is counted by, the fields that hold their counts. */
 const SIZES = [

@@ -38,9 +38,7 @@ export const gfciMissing = defineRule({
       return c.na('Not an outlet the rule is about')
     const room = c.site.get(c.ask(outlet.facts.room), 'room')
     const places = placesOf(room, c)
-    const couldNeed = (place: string) =>
-      type === undefined || couldNeedGfci(place, type, c.site.edition)
-    if (type !== undefined && places.length > 0 && !places.some(couldNeed))
+    if (type !== undefined && isExempt(places, type, c.site.edition))
       return c.na(say('The {edition} edition asks for none here', { edition: c.site.edition }))
     const gfci = gfciOf(c.site, outlet)
     c.rest(gfci.rests)
@@ -49,8 +47,8 @@ export const gfciMissing = defineRule({
         gfci.value === 'own'
           ? 'Protection in the device'
           : gfci.value === 'breaker'
-            ? say('Protection in the breaker')
-            : say('Protected by a device ahead'),
+            ? 'Protection in the breaker'
+            : 'Protected by a device ahead',
       )
     const before = c.mark()
     const need = room && places.length > 0 ? earliest(outlet, places, room, c) : undefined
@@ -82,6 +80,12 @@ export const gfciMissing = defineRule({
     )
   },
 })
+
+/** No row bears on an outlet of this kind in any of these places; false while the places are not known. */
+function isExempt(places: readonly string[], type: string, edition: number): boolean {
+  for (const place of places) if (couldNeedGfci(place, type, edition)) return false
+  return places.length > 0
+}
 
 /** What nobody has seen of these, each once. */
 const unseenOnce = (facts: readonly FactRef[]): FactRef[] => [

@@ -3,6 +3,7 @@ import { defineRule } from '../../engine/rule'
 import { say } from '../../engine/say'
 import type { Subject } from '../../model/house'
 import type { Context } from '../../engine/context'
+import type { Verdict } from '../../engine/verdict'
 
 /** Insulation of cables whose make tells it; about 1985 NM became NM-B. 334.112. */
 const BY_CABLE: Readonly<Record<string, number>> = {
@@ -41,37 +42,42 @@ export const luminaireSupplyTemperature = defineRule({
     if (wants === undefined || type === undefined)
       return c.undecided('The marking in its canopy has not been read')
     if (wants === 60) return c.clear('Any conductors will do')
-    const circuit = c.site.get(c.ask(outlet.facts.circuit), 'circuit')
-    const runs = circuit ? c.site.children(circuit, 'segment') : []
-    const ratings = runs.map(run => insulationOf(run, c))
-    const coolest = Math.min(...ratings.map(r => r ?? Infinity))
-    const compare = (sign: '<' | '>' | '=') =>
-      ({
-        left: coolest,
-        leftLabel: 'insulation',
-        sign,
-        right: wants,
-        rightLabel: 'demanded',
-        unit: '°C',
-        isRating: true,
-      }) as const
-    // On one run there is no doubt which conductors reach it; on several, the old one may be elsewhere.
-    if (runs.length === 1 && coolest < wants)
-      return c.fault('supply-too-hot-for-conductors', { wants, coolest }, { compare: compare('<') })
-    if (runs.length === 0 || ratings.includes(undefined) || coolest < wants) {
-      const open = c.asked.filter(f => f.state !== 'known')
-      return c.undecided(
-        say('It demands {wants} °C; the insulation that reaches it is not settled', { wants }),
-        open.length > 0 ? open : [circuit ? absent(circuit, 'label') : absent(outlet, 'circuit')],
-      )
-    }
-    return c.clear(
-      say('It demands {wants} °C and has {coolest} °C', { wants, coolest }),
-      [],
-      compare(coolest > wants ? '>' : '='),
-    )
+    return byItsRuns(outlet, wants, c)
   },
 })
+
+/** What demands more than 60 °C, by the conductors that may reach it. */
+function byItsRuns(outlet: Subject<'outlet'>, wants: number, c: Context): Verdict {
+  const circuit = c.site.get(c.ask(outlet.facts.circuit), 'circuit')
+  const runs = circuit ? c.site.children(circuit, 'segment') : []
+  const ratings = runs.map(run => insulationOf(run, c))
+  const coolest = Math.min(...ratings.map(r => r ?? Infinity))
+  const compare = (sign: '<' | '>' | '=') =>
+    ({
+      left: coolest,
+      leftLabel: 'insulation',
+      sign,
+      right: wants,
+      rightLabel: 'demanded',
+      unit: '°C',
+      isRating: true,
+    }) as const
+  // On one run there is no doubt which conductors reach it; on several, the old one may be elsewhere.
+  if (runs.length === 1 && coolest < wants)
+    return c.fault('supply-too-hot-for-conductors', { wants, coolest }, { compare: compare('<') })
+  if (runs.length === 0 || ratings.includes(undefined) || coolest < wants) {
+    const open = c.asked.filter(f => f.state !== 'known')
+    return c.undecided(
+      say('It demands {wants} °C; the insulation that reaches it is not settled', { wants }),
+      open.length > 0 ? open : [circuit ? absent(circuit, 'label') : absent(outlet, 'circuit')],
+    )
+  }
+  return c.clear(
+    say('It demands {wants} °C and has {coolest} °C', { wants, coolest }),
+    [],
+    compare(coolest > wants ? '>' : '='),
+  )
+}
 
 function insulationOf(run: Subject<'segment'>, c: Context): number | undefined {
   const wiring = c.ask(run.facts.wiring)

@@ -1,7 +1,9 @@
 import { defineRule } from '../../engine/rule'
 import type { Context } from '../../engine/context'
 import { say } from '../../engine/say'
-import type { Subject } from '../../model/house'
+import type { Comparison, Verdict } from '../../engine/verdict'
+import type { Site } from '../../derive/site'
+import type { FactRef, Subject } from '../../model/house'
 
 export const receptacleRating = defineRule({
   id: 'receptacle-rating',
@@ -61,41 +63,71 @@ export const receptacleRating = defineRule({
       if (single && alone)
         return c.clear('A single receptacle on a circuit of its own', [], compare)
       if (single && alone === undefined)
-        return c.undecided(
-          'Right only where it is alone on the circuit',
-          c.site.all.outlet
-            .filter(p => p !== outlet)
-            .map(p => p.facts.circuit)
-            .filter(f => f.state !== 'known'),
-        )
+        return c.undecided('Right only where it is alone on the circuit', untraced(outlet, c.site))
     }
     if (amps > rating) return c.fault('too-large-allowed', { amps, rating }, { compare })
     if (amps === rating)
       return c.clear(say('{amps} A on {rating} A', { amps, rating }), [], compare)
     if (rating > 20) return c.fault('too-small-for-circuit', { amps, rating }, { compare })
-    const isSingle = c.ask(outlet.facts.isSingle)
-    if (isSingle === undefined)
-      return c.undecided(
-        '15 A on 20 A: right for a duplex or with others, wrong for a single one alone',
-      )
-    const others = c.site.outletsOf(circuit!).filter(p => p !== outlet)
-    const types = others.map(p => c.ask(p.facts.type))
-    if (isSingle) c.rest(others.map(p => p.facts.circuit))
-    if (!isSingle || types.includes('receptacle'))
-      return c.clear('15 A receptacles on a 20 A circuit with more than one', [], compare)
-    const unseen = others.filter((_, i) => types[i] === undefined)
-    const adrift = [
-      ...unseen,
-      ...c.site.all.outlet.filter(p => p !== outlet && c.ask(p.facts.circuit) === undefined),
-    ]
-    if (adrift.length > 0)
-      return c.undecided(
-        'Alone on its circuit, unless an outlet nobody has traced is on it',
-        adrift.map(p => p.facts[unseen.includes(p) ? 'type' : 'circuit']),
-      )
-    return c.fault('single-too-small', { amps, rating }, { compare })
+    return smallerOf(outlet, circuit!, { amps, rating, compare }, c)
   },
 })
+
+/** The device and what it hangs on. */
+interface Sides {
+  readonly amps: number
+  readonly rating: number
+  readonly compare: Comparison
+}
+
+/** 15 A on a circuit of 20 A: right with others on it. */
+function smallerOf(
+  outlet: Subject<'outlet'>,
+  circuit: Subject<'circuit'>,
+  sides: Sides,
+  c: Context,
+): Verdict {
+  const isSingle = c.ask(outlet.facts.isSingle)
+  if (isSingle === undefined)
+    return c.undecided(
+      '15 A on 20 A: right for a duplex or with others, wrong for a single one alone',
+    )
+  // A duplex is two of them by itself.
+  if (!isSingle) return c.clear(SEVERAL, [], sides.compare)
+  return singleOf(outlet, circuit, sides, c)
+}
+const SEVERAL = '15 A receptacles on a 20 A circuit with more than one'
+
+/** A single one of 15 A on a circuit of 20 A: right only where another is on it. */
+function singleOf(
+  outlet: Subject<'outlet'>,
+  circuit: Subject<'circuit'>,
+  { amps, rating, compare }: Sides,
+  c: Context,
+): Verdict {
+  const others = c.site.outletsOf(circuit).filter(p => p !== outlet)
+  const types = others.map(p => c.ask(p.facts.type))
+  c.rest(others.map(p => p.facts.circuit))
+  if (types.includes('receptacle')) return c.clear(SEVERAL, [], compare)
+  const unseen = others.filter((_, i) => types[i] === undefined)
+  const adrift = [
+    ...unseen,
+    ...c.site.all.outlet.filter(p => p !== outlet && c.ask(p.facts.circuit) === undefined),
+  ]
+  if (adrift.length > 0)
+    return c.undecided(
+      'Alone on its circuit, unless an outlet nobody has traced is on it',
+      adrift.map(p => p.facts[unseen.includes(p) ? 'type' : 'circuit']),
+    )
+  return c.fault('single-too-small', { amps, rating }, { compare })
+}
+
+/** Where the other outlets hang, of those that nobody has traced. */
+const untraced = (outlet: Subject<'outlet'>, site: Site): FactRef[] =>
+  site.all.outlet
+    .filter(p => p !== outlet)
+    .map(p => p.facts.circuit)
+    .filter(f => f.state !== 'known')
 
 /** The only outlet of its circuit; undefined while an outlet nobody has traced may be on it. */
 function isAlone(
