@@ -170,8 +170,8 @@ export class Context {
   /** Ends with a verdict that was made once, for what many things are answered alike. */
   give(verdict: Verdict): Verdict {
     if (this.failures.length > 0) return this.failed()
-    const rests = verdict.outcome === 'clear' || verdict.outcome === 'n/a'
-    return rests && this.restsOnAssumption ? ONLY_ASSUMED : verdict
+    if (!this.restsOnAssumption) return verdict
+    return verdict.outcome === 'clear' || verdict.outcome === 'n/a' ? ONLY_ASSUMED : verdict
   }
 
   /** The check fails, and there is nothing more to look at. */

@@ -348,9 +348,15 @@ const CRASHED = say('The rule could not be worked out; this is a defect of the p
 /** A rule newer than the edition in force is no rule here; a hazard stands regardless. */
 function gated(rule: Rule, verdict: Fault, edition: number): Verdict {
   if (rule.isHazard) return verdict
-  const since = (failure: Failure) => failure.since ?? rule.since ?? ALWAYS
-  const { failures } = verdict
-  if (failures.every(f => since(f) <= edition)) return verdict
+  for (const failure of verdict.failures)
+    if (sinceOf(failure, rule) > edition) return withoutNewer(rule, verdict, edition)
+  return verdict
+}
+
+const sinceOf = (failure: Failure, rule: Rule): number => failure.since ?? rule.since ?? ALWAYS
+
+function withoutNewer(rule: Rule, { failures }: Fault, edition: number): Verdict {
+  const since = (failure: Failure) => sinceOf(failure, rule)
   const left = failures.filter(f => since(f) <= edition)
   if (left.length > 0) return new Fault(left)
   const first = Math.min(...failures.map(since))

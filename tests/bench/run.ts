@@ -55,16 +55,18 @@ function fullHouse(): Observation[] {
   return [...one, ...second]
 }
 
-function time(run: () => void, atLeastMs = 1200): number {
+const ROUND_MS = 80
+/** Of many short rounds the best: the machine has other things to do in some of them. */
+function time(run: () => void, rounds = 15): number {
   for (let i = 0; i < 30; i++) run()
   let best = Infinity
-  for (let round = 0; round < 15; round++) {
+  for (let round = 0; round < rounds; round++) {
     const began = performance.now()
     let n = 0
     do {
       run()
       n++
-    } while (performance.now() - began < atLeastMs / 15)
+    } while (performance.now() - began < ROUND_MS)
     best = Math.min(best, (performance.now() - began) / n)
   }
   return best
@@ -246,10 +248,12 @@ report(
   ms(time(() => void evaluate(new Ledger(log).house, RULES))),
   'aim ≤ 20 ms',
 )
+/** For what is held to an absolute figure. */
+const MANY = 45
 const demo = new Ledger(observe(hillside())).house
 report(
   'demo houses judged per second on one core',
-  `${Math.round(1000 / time(() => void evaluate(demo, RULES)))}`,
+  `${Math.round(1000 / time(() => void evaluate(demo, RULES), MANY))}`,
   'aim ≥ 500',
 )
 report(
@@ -283,7 +287,7 @@ report(
     time(() => {
       n++
       live.append([edit(`e${n}`)])
-    }),
+    }, MANY),
   ),
   'aim ≤ 1 ms',
 )
