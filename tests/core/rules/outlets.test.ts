@@ -461,6 +461,12 @@ ruleTable('receptacle-rating', {
     row('15 on 15', rated(15, { deviceAmps: 15 })),
     row('15 A duplex on 20 A', rated(20, { deviceAmps: 15, isSingle: false })),
     row(
+      '15 A duplex on 20 A, right by itself: what the next one is was only assumed',
+      rated(20, { deviceAmps: 15, isSingle: false }, [
+        { id: 'q', type: { value: 'receptacle', grade: 'assumed' } },
+      ]),
+    ),
+    row(
       'single 15 A with another on 20 A',
       rated(20, { deviceAmps: 15, isSingle: true }, [{ id: 'q', type: 'receptacle' }]),
     ),
