@@ -200,7 +200,14 @@ export { normalize } from './understand/normalize'
 export { parseLine, type Line, type Piece } from './shorthand/parse'
 export { LiveAssessment, resultKey, type Change } from './live/live'
 export { overlapsIn } from './derive/overlaps'
-export { bondMapOf, type BondMap, type MapNode, type MapTie, type TieState } from './views/bond-map'
+export {
+  bondMapOf,
+  isToTheSide,
+  type BondMap,
+  type MapNode,
+  type MapTie,
+  type TieState,
+} from './views/bond-map'
 export {
   openLoopsOf,
   placeOf,

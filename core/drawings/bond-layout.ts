@@ -1,4 +1,4 @@
-import type { BondMap, MapNode, MapTie } from '../views/bond-map'
+import { isToTheSide, type BondMap, type MapNode, type MapTie } from '../views/bond-map'
 
 /** Sizes of the drawing, in its own units. */
 const W = 208
@@ -55,10 +55,7 @@ function placeNodes(map: BondMap): readonly PlacedNode[] {
   for (const t of map.ties)
     if ((t.kind === 'supply' || t.kind === 'feeder') && t.from !== t.to) up.set(t.to, t.from)
   for (const n of map.nodes) {
-    const tie = map.ties.find(
-      t =>
-        t.from === n.id && (t.kind === 'grounding electrode conductor' || t.kind === 'pipe bond'),
-    )
+    const tie = map.ties.find(t => t.from === n.id && isToTheSide(t))
     const parent = up.get(n.id) ?? tie?.to ?? (n.id === 'utility' ? undefined : 'utility')
     if (parent) children.set(parent, [...(children.get(parent) ?? []), n])
   }
@@ -110,7 +107,7 @@ function placeTies(map: BondMap, nodes: readonly PlacedNode[]): readonly PlacedT
     const a = at.get(tie.from)
     const b = at.get(tie.to)
     if (!a || !b || tie.kind === 'neutral bond') return []
-    if (tie.kind === 'grounding electrode conductor' || tie.kind === 'pipe bond') {
+    if (isToTheSide(tie)) {
       const [leaf, host] = [a, b]
       const y = leaf.y + leaf.h / 2
       const mid = leaf.x - GX / 2

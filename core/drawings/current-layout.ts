@@ -6,7 +6,7 @@ import type { PropertyNetwork, PropertyPart } from '../paths/property'
 import { valueOf } from '../model/house'
 import type { Site } from '../derive/site'
 import { labelOf } from '../texts/labels'
-import type { BondMap, MapNode, MapTie } from '../views/bond-map'
+import { isToTheSide, type BondMap, type MapNode, type MapTie } from '../views/bond-map'
 import { bondLayout, type PlacedNode } from './bond-layout'
 
 export interface CurrentLine {
@@ -109,11 +109,7 @@ export function currentLayout(
 ): CurrentLayout {
   const ids = new Set(network.parts.map(p => p.id))
   const way = onTheWay(site, bonds, network, focus)
-  const hosts = new Map(
-    bonds.ties
-      .filter(t => t.kind === 'grounding electrode conductor' || t.kind === 'pipe bond')
-      .map(t => [t.from, t.to]),
-  )
+  const hosts = new Map(bonds.ties.filter(isToTheSide).map(t => [t.from, t.to]))
   const isWanted = (id: string) => ids.has(`bond ${id}`) && (isWhole || way.has(id))
   const isDrawn = (node: MapNode) =>
     node.kind === 'utility' ||
@@ -141,7 +137,7 @@ export function currentLayout(
   for (const tie of map.ties) {
     const [from, to] = [at.get(tie.from), at.get(tie.to)]
     if (!from || !to || tie.kind === 'neutral bond' || tie.kind === 'ground') continue
-    if (tie.kind === 'grounding electrode conductor' || tie.kind === 'pipe bond') {
+    if (isToTheSide(tie)) {
       const part = byTie.get(tie.id)?.find(p => p.kind !== 'soil')
       if (part) lines.push(toLeaf(part, from, to))
       continue

@@ -12,7 +12,7 @@ import type { SpokenResult } from '../assess/assess'
 export type TieState = 'sound' | 'missing' | 'second' | 'unsound' | 'lawful old' | 'not seen'
 export interface MapNode {
   readonly id: string
-  readonly kind: 'utility' | 'enclosure' | 'electrode' | 'piping' | 'communications'
+  readonly kind: 'utility' | 'enclosure' | 'electrode' | 'piping' | 'steel' | 'communications'
   readonly label: string
   /** What it is: service disconnect, supply side, sub-panel, not settled; kind of electrode or pipe. */
   readonly what: string
@@ -26,7 +26,13 @@ export interface MapTie {
   readonly from: string
   readonly to: string
   readonly kind:
-    'supply' | 'feeder' | 'ground' | 'neutral bond' | 'grounding electrode conductor' | 'pipe bond'
+    | 'supply'
+    | 'feeder'
+    | 'ground'
+    | 'neutral bond'
+    | 'grounding electrode conductor'
+    | 'pipe bond'
+    | 'bond'
   readonly state: TieState
   readonly text: string
   readonly subject: string | undefined
@@ -47,6 +53,10 @@ export interface BondMap {
 }
 
 const UTILITY = 'utility'
+
+/** Whether a tie holds what stands beside an enclosure: an electrode, piping, steel, communications. */
+export const isToTheSide = ({ kind }: MapTie): boolean =>
+  kind === 'grounding electrode conductor' || kind === 'pipe bond' || kind === 'bond'
 
 /** The premises as one graph of supply, grounding and bonding, with what is missing, second, isolated or unseen. */
 export function bondMapOf(site: Site, results: readonly SpokenResult[]): BondMap {
@@ -158,24 +168,35 @@ export function bondMapOf(site: Site, results: readonly SpokenResult[]): BondMap
         gas === 'corrugated tubing' ? 'csst-bond' : 'gas-bond',
       )
     const comms = valueOf(p, 'intersystem')
-    nodes.push({
-      id: 'communications',
-      kind: 'communications',
-      label: 'Communications',
-      what: comms ?? 'not looked for',
-      depth: (depth.get(service.id) ?? 1) + 1,
-      building: buildingName(site, service),
-      subject: p.id,
-    })
-    ties.push({
-      id: 'tie communications',
-      from: 'communications',
-      to: service.id,
-      kind: 'pipe bond',
-      state: stateBy('intersystem-termination', p.id),
-      text: comms ?? 'look for the termination',
-      subject: p.id,
-    })
+    const bonds = site.all.bond.filter(b => valueOf(b, 'to') === 'communications')
+    // Nobody looks for a termination on the map where what it would join is drawn already.
+    if (comms !== undefined || bonds.length === 0) {
+      nodes.push({
+        id: 'communications',
+        kind: 'communications',
+        label: 'Communications',
+        what: comms ?? 'not looked for',
+        depth: (depth.get(service.id) ?? 1) + 1,
+        building: buildingName(site, service),
+        subject: p.id,
+      })
+      ties.push({
+        id: 'tie communications',
+        from: 'communications',
+        to: service.id,
+        kind: 'bond',
+        state: stateBy('intersystem-termination', p.id),
+        text: comms ?? 'look for the termination',
+        subject: p.id,
+      })
+    }
+    for (const b of bonds) aside(b, `communications ${b.id}`, 'communications', service)
+    // The first has the name by which the conductors know the steel.
+    site.all.bond
+      .filter(b => valueOf(b, 'to') === 'building steel')
+      .forEach((b, i) =>
+        aside(b, i === 0 ? 'building steel' : `building steel ${b.id}`, 'steel', service),
+      )
   }
   const open = site.all.enclosure.find(e => roleOf(site, e).value === undefined)
   return {
@@ -362,16 +383,69 @@ export function bondMapOf(site: Site, results: readonly SpokenResult[]): BondMap
       to: host.id,
       kind: 'pipe bond',
       state: state === 'missing' && bond ? 'unsound' : state,
-      text: bond
-        ? [valueOf(bond, 'size') && `${valueOf(bond, 'size')} AWG`, valueOf(bond, 'connection')]
-            .filter(Boolean)
-            .join(', ') || 'bond'
-        : state === 'missing'
-          ? 'no bond'
-          : 'look for the clamp',
+      text: bond ? wordsOf(bond) : state === 'missing' ? 'no bond' : 'look for the clamp',
       subject: bond?.id ?? p.id,
     })
   }
+  /** Steel, or a block of the communications, by the bond that was found on it. */
+  function aside(
+    bond: Subject<'bond'>,
+    id: string,
+    kind: 'steel' | 'communications',
+    service: Subject<'enclosure'>,
+  ) {
+    const host = site.get(valueOf(bond, 'landsIn'), 'enclosure') ?? service
+    nodes.push({
+      id,
+      kind,
+      label: labelOf(site, bond),
+      what: kind === 'steel' ? 'building steel' : 'communications',
+      depth: (depth.get(host.id) ?? 1) + 1,
+      building: buildingName(site, host),
+      subject: bond.id,
+    })
+    const outcome = verdict.get(`bond-unsound ${bond.id}`)
+    const on = valueOf(bond, 'landsOn')
+    const isApart = APART.has(on ?? '')
+    const isSettled = outcome === 'fault' || outcome === 'clear'
+    ties.push({
+      id: `tie ${id}`,
+      from: id,
+      to: host.id,
+      kind: 'bond',
+      state:
+        outcome === 'fault'
+          ? isApart
+            ? 'missing'
+            : 'unsound'
+          : outcome === 'clear'
+            ? 'sound'
+            : 'not seen',
+      text: isSettled || on !== undefined ? wordsOf(bond) : 'follow it to its end',
+      subject: bond.id,
+    })
+  }
+}
+
+/** Where a bond can end that joins it to nothing of the house. */
+const APART: ReadonlySet<string> = new Set(['nothing', 'an electrode of its own'])
+
+/** A bond in a few words: what is wrong with it where something is seen to be, else its size. */
+function wordsOf(bond: Subject<'bond'>): string {
+  const [on, clamp, connection] = [
+    valueOf(bond, 'landsOn'),
+    valueOf(bond, 'clampPlace'),
+    valueOf(bond, 'connection'),
+  ]
+  if (on === 'nothing') return 'ends on nothing'
+  if (on === 'an electrode of its own') return 'on its own electrode'
+  if (connection !== undefined && connection !== 'sound') return connection
+  if (clamp === 'on paint or a coating') return 'clamp on paint'
+  // A clamp of the communications need not be reached.
+  if (clamp === 'behind a finish' && valueOf(bond, 'to') !== 'communications')
+    return 'clamp behind a finish'
+  const size = valueOf(bond, 'size')
+  return [size && `${size} AWG`, connection].filter(Boolean).join(', ') || 'bond'
 }
 
 function buildingName(site: Site, s: Subject): string {

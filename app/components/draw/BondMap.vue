@@ -11,7 +11,7 @@ export interface BondMapEmits {
 </script>
 
 <script setup lang="ts">
-import { bondLayout, TIE_DASH } from '#core'
+import { bondLayout, isToTheSide, TIE_DASH } from '#core'
 
 const { map, compact = false } = defineProps<BondMapProps>()
 const emit = defineEmits<BondMapEmits>()
@@ -34,10 +34,7 @@ const DASH = TIE_DASH
 const bonds = computed(
   () => new Map(map.ties.filter(t => t.kind === 'neutral bond').map(t => [t.from, t])),
 )
-const tieOf = (id: string) =>
-  map.ties.find(
-    t => t.from === id && (t.kind === 'grounding electrode conductor' || t.kind === 'pipe bond'),
-  )
+const tieOf = (id: string) => map.ties.find(t => t.from === id && isToTheSide(t))
 const cut = (text: string, n: number) => (text.length > n ? `${text.slice(0, n - 1)}…` : text)
 const frame = useTemplateRef<HTMLElement>('frame')
 /** A map wider than the screen opens at its root: everything hangs on what the utility feeds. */
@@ -79,19 +76,15 @@ const pick = (subject: string | undefined) => {
           :d="l.d"
           fill="none"
           :stroke="
-            l.tie.kind === 'ground' && l.tie.state === 'sound'
+            l.tie.state === 'sound' && (l.tie.kind === 'ground' || isToTheSide(l.tie))
               ? 'var(--metal-cu)'
-              : l.tie.kind === 'grounding electrode conductor' && l.tie.state === 'sound'
-                ? 'var(--metal-cu)'
-                : l.tie.kind === 'pipe bond' && l.tie.state === 'sound'
-                  ? 'var(--metal-cu)'
-                  : TONE[l.tie.state]
+              : TONE[l.tie.state]
           "
           :stroke-width="l.tie.kind === 'supply' || l.tie.kind === 'feeder' ? 4.5 : 3"
           :stroke-dasharray="DASH[l.tie.state]"
         />
         <text
-          v-if="l.tie.kind !== 'grounding electrode conductor' && l.tie.kind !== 'pipe bond'"
+          v-if="!isToTheSide(l.tie)"
           :x="l.tx"
           :y="l.ty"
           :text-anchor="l.anchor"

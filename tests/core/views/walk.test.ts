@@ -68,6 +68,59 @@ describe('the bond map', () => {
     )
     expect(tie(bondMapOf(site, assess(site.house).results), 'bond main')).toBe('unsound')
   })
+  it('draws the steel and the block of the telephone by what their bonds land on', () => {
+    const m = bondMapOf(bake.site, bake.results)
+    const drawn = (id: string) => {
+      const { what } = m.nodes.find(n => n.id === id)!
+      const { to, text, state } = m.ties.find(t => t.from === id)!
+      return { what, to, text, state }
+    }
+    expect(drawn('building steel')).toEqual({
+      what: 'building steel',
+      to: 'oven',
+      text: 'clamp on paint',
+      state: 'unsound',
+    })
+    expect(drawn('communications telephone')).toMatchObject({
+      what: 'communications',
+      text: 'on its own electrode',
+      state: 'missing',
+    })
+  })
+  it.each<[string, Node, string, string]>([
+    ['ends on nothing', { landsOn: 'nothing' }, 'ends on nothing', 'missing'],
+    [
+      'is clamped behind a finish, where it need not be reached',
+      { landsOn: 'ground bar', connection: 'sound', clampPlace: 'behind a finish' },
+      'sound',
+      'sound',
+    ],
+    [
+      'is one of steel, clamped behind a finish',
+      { to: 'building steel', landsOn: 'ground bar', clampPlace: 'behind a finish' },
+      'clamp behind a finish',
+      'unsound',
+    ],
+    ['is loose', { landsOn: 'ground bar', connection: 'loose' }, 'loose', 'unsound'],
+    [
+      'is whole',
+      { landsOn: 'ground bar', connection: 'sound', size: '6' },
+      '6 AWG, sound',
+      'sound',
+    ],
+    ['was seen and not followed', { connection: 'sound' }, 'follow it to its end', 'not seen'],
+  ])('draws a bond that %s', (_, bond, text, state) => {
+    const bonds = [{ id: 'block', to: 'communications', ...bond }]
+    const site = siteOf({ ...panel([], {}, { edition: 2020 }), bonds })
+    const m = bondMapOf(site, assess(site.house).results)
+    expect(m.ties.find(t => t.subject === 'block')).toMatchObject({ text, state })
+  })
+  it('looks for the termination of the communications where no bond of theirs is drawn', () => {
+    const look = (m: ReturnType<typeof bondMapOf>) => m.nodes.some(n => n.id === 'communications')
+    expect(look(bondMapOf(bake.site, bake.results))).toBe(false)
+    const bare = siteOf(panel([], {}, {}))
+    expect(look(bondMapOf(bare, assess(bare.house).results))).toBe(true)
+  })
   it('every tie ends at things that are drawn, and every problem is a fault', () => {
     for (const { site, results } of [hill, bake, sound]) {
       const m = bondMapOf(site, results)
