@@ -383,7 +383,11 @@ export function bondMapOf(site: Site, results: readonly SpokenResult[]): BondMap
       to: host.id,
       kind: 'pipe bond',
       state: state === 'missing' && bond ? 'unsound' : state,
-      text: bond ? wordsOf(bond) : state === 'missing' ? 'no bond' : 'look for the clamp',
+      text: bond
+        ? (ENDS[valueOf(bond, 'landsOn') ?? ''] ?? wordsOf(bond))
+        : state === 'missing'
+          ? 'no bond'
+          : 'look for the clamp',
       subject: bond?.id ?? p.id,
     })
   }
@@ -406,7 +410,9 @@ export function bondMapOf(site: Site, results: readonly SpokenResult[]): BondMap
     })
     const outcome = verdict.get(`bond-unsound ${bond.id}`)
     const on = valueOf(bond, 'landsOn')
-    const isApart = APART.has(on ?? '')
+    // An electrode of its own that is joined to the others is no failure: what failed tells, not where it lands.
+    const failed = results.find(r => r.rule === 'bond-unsound' && r.subject.id === bond.id)?.checks
+    const isApart = failed?.some(check => APART.has(check.id)) ?? false
     const isSettled = outcome === 'fault' || outcome === 'clear'
     ties.push({
       id: `tie ${id}`,
@@ -421,24 +427,32 @@ export function bondMapOf(site: Site, results: readonly SpokenResult[]): BondMap
           : outcome === 'clear'
             ? 'sound'
             : 'not seen',
-      text: isSettled || on !== undefined ? wordsOf(bond) : 'follow it to its end',
+      text: isApart
+        ? (ENDS[on ?? ''] ?? 'lands after the service')
+        : isSettled || on !== undefined
+          ? wordsOf(bond)
+          : 'follow it to its end',
       subject: bond.id,
     })
   }
 }
 
-/** Where a bond can end that joins it to nothing of the house. */
-const APART: ReadonlySet<string> = new Set(['nothing', 'an electrode of its own'])
+/** Checks of a bond that joins what it is on to nothing of the house. */
+const APART: ReadonlySet<string> = new Set([
+  'lands-on-nothing',
+  'electrode-apart',
+  'lands-elsewhere',
+])
+
+/** In a few words where such a bond ends. */
+const ENDS: Readonly<Record<string, string>> = {
+  nothing: 'ends on nothing',
+  'an electrode of its own': 'on its own electrode',
+}
 
 /** A bond in a few words: what is wrong with it where something is seen to be, else its size. */
 function wordsOf(bond: Subject<'bond'>): string {
-  const [on, clamp, connection] = [
-    valueOf(bond, 'landsOn'),
-    valueOf(bond, 'clampPlace'),
-    valueOf(bond, 'connection'),
-  ]
-  if (on === 'nothing') return 'ends on nothing'
-  if (on === 'an electrode of its own') return 'on its own electrode'
+  const [clamp, connection] = [valueOf(bond, 'clampPlace'), valueOf(bond, 'connection')]
   if (connection !== undefined && connection !== 'sound') return connection
   if (clamp === 'on paint or a coating') return 'clamp on paint'
   // A clamp of the communications need not be reached.

@@ -101,6 +101,18 @@ describe('the bond map', () => {
       'clamp behind a finish',
       'unsound',
     ],
+    [
+      'is loose, on an electrode of its own that is joined to the others',
+      { landsOn: 'an electrode of its own', connection: 'loose' },
+      'loose',
+      'unsound',
+    ],
+    [
+      'is one of steel, on an electrode of its own',
+      { to: 'building steel', landsOn: 'an electrode of its own' },
+      'on its own electrode',
+      'missing',
+    ],
     ['is loose', { landsOn: 'ground bar', connection: 'loose' }, 'loose', 'unsound'],
     [
       'is whole',
@@ -111,9 +123,22 @@ describe('the bond map', () => {
     ['was seen and not followed', { connection: 'sound' }, 'follow it to its end', 'not seen'],
   ])('draws a bond that %s', (_, bond, text, state) => {
     const bonds = [{ id: 'block', to: 'communications', ...bond }]
-    const site = siteOf({ ...panel([], {}, { edition: 2020 }), bonds })
+    const site = siteOf({
+      ...panel([], {}, { edition: 2020, electrodesTogether: 'joined' }),
+      bonds,
+    })
     const m = bondMapOf(site, assess(site.house).results)
     expect(m.ties.find(t => t.subject === 'block')).toMatchObject({ text, state })
+  })
+  it('says of a pipe bond that it ends on nothing, and draws it unsound', () => {
+    const water = { to: 'water piping', landsOn: 'nothing', connection: 'sound', size: '6' }
+    const premises = { edition: 2020, waterPiping: 'metal' }
+    const site = siteOf({ ...panel([], {}, premises), bonds: [{ id: 'w', ...water }] })
+    const m = bondMapOf(site, assess(site.house).results)
+    expect(m.ties.find(t => t.subject === 'w')).toMatchObject({
+      text: 'ends on nothing',
+      state: 'unsound',
+    })
   })
   it('looks for the termination of the communications where no bond of theirs is drawn', () => {
     const look = (m: ReturnType<typeof bondMapOf>) => m.nodes.some(n => n.id === 'communications')
