@@ -132,12 +132,12 @@ export class Ledger {
 
   /** Adds observations; returns the ids of the subjects that may have changed. */
   append(raw: readonly RawObservation[]): Set<string> {
-    const fresh = withClocks(
-      raw.filter(o => !this.#byId.has(o.id)),
-      id => this.#byId.get(id),
+    const isFirst = this.#byId.size === 0
+    const fresh = withClocks(isFirst ? raw : raw.filter(o => !this.#byId.has(o.id)), id =>
+      this.#byId.get(id),
     )
     // In order, nearly every one belongs at the end of its list.
-    if (fresh.length > 1) fresh.sort(byClock)
+    if (!isInOrder(fresh)) fresh.sort(byClock)
     const whole = new Set<string>()
     const single = new Map<string, Set<string>>()
     this.#alive = undefined
@@ -154,6 +154,8 @@ export class Ledger {
         const list = thread.fields.get(o.field)
         if (list) insert(list, o)
         else thread.fields.set(o.field, [o])
+        // All of a thing that is folded anew is, whichever of its fields were seen.
+        if (whole.has(o.subject)) continue
         const fields = single.get(o.subject)
         if (fields) fields.add(o.field)
         else single.set(o.subject, new Set([o.field]))
@@ -377,6 +379,12 @@ function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
   const list = map.get(key)
   if (list) list.push(value)
   else map.set(key, [value])
+}
+
+/** A log that is kept or sent in order needs no sorting. */
+function isInOrder(list: readonly Observation[]): boolean {
+  for (let i = 1; i < list.length; i++) if (byClock(list[i - 1]!, list[i]!) > 0) return false
+  return true
 }
 
 /** Keeps the list in order; where an observation does not belong at the end, its place is searched by halves. */

@@ -81,15 +81,15 @@ export function withClocks(
   raw: readonly RawObservation[],
   find: (id: string) => Observation | undefined = () => undefined,
 ): Observation[] {
-  const made = new Map<string, Observation>()
   const waiting = new Map<string, RawObservation & { act: 'retract' }>()
   const list = raw.map((o): Observation => {
-    const stamped = o.clock === undefined ? { ...o, clock: clockOfInstant(o.at) } : o
-    const whole = stamped as Observation
-    made.set(o.id, whole)
-    if (o.act === 'retract' && o.clock === undefined) waiting.set(o.id, o)
-    return whole
+    if (o.clock !== undefined) return o as Observation
+    if (o.act === 'retract') waiting.set(o.id, o)
+    return { ...o, clock: clockOfInstant(o.at) } as Observation
   })
+  // Nearly every log has its clocks, and a list of all its ids would be made for nobody.
+  if (waiting.size === 0) return list
+  const made = new Map(list.map(o => [o.id, o]))
   // From each retraction down to what it takes back, then up again, so that a long chain needs no recursion.
   const settled = new Set<string>()
   for (const start of waiting.keys()) {

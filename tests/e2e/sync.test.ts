@@ -7,12 +7,14 @@ import { Appended, Job } from '#shared/api'
 import {
   clickText,
   DEMO,
+  DESK,
   faultsOf,
+  follow,
   demoDb,
+  Devices,
   goTo,
   hasText,
   launch,
-  leaveAll,
   onDisk,
   post,
   reload,
@@ -35,7 +37,8 @@ afterAll(async () => {
   await server.stop()
 })
 
-afterEach(() => leaveAll(browser))
+const devices = new Devices(() => browser)
+afterEach(() => devices.leave(server))
 // One test that ends while the server is away must not take the next ones with it.
 beforeEach(async () => {
   const isUp = await fetch(`${server.url}/api/health`).then(
@@ -58,8 +61,8 @@ async function newJob(name: string): Promise<string> {
   ).job.id
 }
 async function profile(): Promise<Page> {
-  const page = await (await browser.createBrowserContext()).newPage()
-  await page.setViewport({ width: 1280, height: 800 })
+  const page = await (await devices.next()).newPage()
+  await page.setViewport(DESK)
   await withStore(page)
   return page
 }
@@ -248,6 +251,22 @@ describe('without a network', () => {
     ).toBe(true)
   }, 150_000)
 
+  it('where no service worker may run, every page is at hand all the same', async () => {
+    const page = await profile()
+    await page.evaluateOnNewDocument(() => {
+      delete (Navigator.prototype as { serviceWorker?: unknown }).serviceWorker
+    })
+    await goTo(page, server.url)
+    // The last page of all has come when nothing more is asked for.
+    await page.waitForNetworkIdle({ idleTime: 1000 })
+    await page.setOfflineMode(true)
+    await follow(page, '/calculators')
+    await hasText(page, 'h1', 'Calculators')
+    await follow(page, '/practice')
+    await hasText(page, 'h1', 'Practice')
+    await page.setOfflineMode(false)
+  }, 60_000)
+
   it('a photograph of a job that went meanwhile is kept, said, and let go by hand', async () => {
     const job = await newJob('Goes away')
     const page = await profile()
@@ -299,7 +318,7 @@ describe('without a network', () => {
 describe('two tabs of one browser', () => {
   it('see each other at once, share one list of what is not sent, and lose nothing when both are closed', async () => {
     const job = await newJob('Two tabs')
-    const context = await browser.createBrowserContext()
+    const context = await devices.next()
     const open = async () => {
       const page = await context.newPage()
       await withStore(page)
@@ -334,7 +353,6 @@ describe('two tabs of one browser', () => {
     const { observations } = Job.parse(await (await fetch(`${server.url}/api/jobs/${job}`)).json())
     const values = observations.flatMap(o => (o.act === 'note' ? [o.value] : []))
     expect(values).toEqual(expect.arrayContaining(['from the first tab', 'from the second tab']))
-    await context.close()
   }, 90_000)
 })
 
@@ -371,7 +389,6 @@ describe('with every page closed', () => {
       (await (await fetch(`${server.url}/api/jobs/${job}`)).text()).includes('sent by nobody there')
     for (let i = 0; i < 60 && !(await isThere()); i++) await new Promise(r => setTimeout(r, 250))
     expect(await isThere()).toBe(true)
-    await context.close()
   }, 90_000)
 })
 

@@ -1,7 +1,7 @@
 import { cpSync, mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
-import type { Browser, ConsoleMessage, ElementHandle, Page } from 'puppeteer-core'
+import type { Browser, BrowserContext, ConsoleMessage, ElementHandle, Page } from 'puppeteer-core'
 import browserLib from '../../scripts/lib/browser.cjs'
 import serveLib from '../../scripts/lib/serve.cjs'
 
@@ -28,58 +28,156 @@ export function demoDb(): string {
 }
 export const DEMO = '/jobs/demo-sorrel-bank'
 
+export interface Size {
+  width: number
+  height: number
+  isMobile?: boolean
+  hasTouch?: boolean
+}
+/** A phone held upright. */
+export const DESK: Size = { width: 1280, height: 800 }
+export const HAND: Size = { width: 390, height: 844, isMobile: true, hasTouch: true }
+
 /**
- * One page a browser, used again and again: its code stays compiled, and a new window costs as much as a view drawn.
- * What is kept on the device is wiped between two uses.
+ * A desk and a phone a browser, used again and again: their code stays compiled, and a new window costs as much as a
+ * view drawn. Most tests go on in the application that the one before left open, as a person does who goes from job to
+ * job; what a test needs to find untouched it asks of a page by itself (`blankPage`).
  */
 interface Warm {
   readonly page: Page
   isFree: boolean
+  /** The test that used it last; a test that is tried again begins with nothing. */
+  usedBy: string | undefined
 }
-const warm = new WeakMap<Browser, Warm>()
-async function pageOf(browser: Browser): Promise<Page> {
-  const known = warm.get(browser)
+type Shape = 'desk' | 'hand'
+const shapeOf = (size: Size): Shape => (size.hasTouch ? 'hand' : 'desk')
+const warm = new WeakMap<Browser, Map<Shape, Warm>>()
+const keptOf = (browser: Browser) => [...(warm.get(browser)?.values() ?? [])]
+const testName = () => expect.getState().currentTestName
+
+async function pageOf(browser: Browser, size: Size): Promise<Page> {
+  const shape = shapeOf(size)
+  const kept = warm.get(browser) ?? new Map<Shape, Warm>()
+  warm.set(browser, kept)
+  const known = kept.get(shape)
   if (known?.isFree) {
     known.isFree = false
+    await known.page.bringToFront()
     return known.page
   }
-  const page = await (await browser.createBrowserContext()).newPage()
   // A second device at the same time has a context of its own.
+  const first = keptOf(browser)[0]
+  const context =
+    first?.isFree && !known ? first.page.browserContext() : await browser.createBrowserContext()
+  const page = await context.newPage()
   if (!known) {
-    warm.set(browser, { page, isFree: false })
+    kept.set(shape, { page, isFree: false, usedBy: undefined })
     // A test may end on a line half typed, which the page asks about before it is left.
     page.on('dialog', dialog => void dialog.accept().catch(() => undefined))
   }
+  await page.setViewport(size)
   return page
 }
-/** A page with nothing opened yet; `leaveAll` after each test. */
+/** A page with nothing opened yet, and nothing on its device; `leaveAll` after each test. */
 export async function blankPage(browser: Browser, size = DESK): Promise<Page> {
-  const page = await pageOf(browser)
+  for (const one of keptOf(browser)) if (one.isFree) await forget(one)
+  const page = await pageOf(browser, size)
   await page.setViewport(size)
   return page
 }
 /** After a test: pages that go on listening and judging would slow the next one down. */
 export async function leaveAll(browser: Browser): Promise<void> {
-  const kept = warm.get(browser)
-  if (kept && !kept.isFree) await closePage(kept.page)
+  const kept = keptOf(browser)
+  for (const one of kept) if (!one.isFree) await leave(one)
   const [, ...others] = browser.browserContexts()
-  for (const context of others) if (context !== kept?.page.browserContext()) await context.close()
+  const ours = new Set(kept.map(one => one.page.browserContext()))
+  for (const context of others) if (!ours.has(context)) await context.close()
 }
 /** Leaves a page, and nothing of it on the device. */
 export async function closePage(page: Page): Promise<void> {
-  const kept = warm.get(page.browser())
-  if (kept?.page !== page) return page.browserContext().close()
-  const { origin } = new URL(page.url())
-  await page.goto('about:blank')
+  const kept = keptOf(page.browser()).find(one => one.page === page)
+  if (kept) await forget(kept)
+  else await page.browserContext().close()
+}
+
+/** A place of the application where nothing is listened to or judged. */
+const REST = '/settings'
+/** Goes where nothing happens, and stays within the application. */
+async function leave(kept: Warm): Promise<void> {
+  const { page } = kept
   await page.emulateMediaType()
   await page.emulateMediaFeatures([])
+  const isRested = await follow(page, REST).catch(() => false)
+  if (isRested) kept.isFree = true
+  else await forget(kept)
+}
+async function forget(kept: Warm): Promise<void> {
+  const { page } = kept
+  const { origin } = new URL(page.url())
+  await page.emulateMediaType()
+  await page.emulateMediaFeatures([])
+  await page.goto('about:blank')
+  if (origin !== 'null') await wipe(page, origin)
+  kept.isFree = true
+}
+/** Takes what a server's pages keep on the device of a page; the service worker and the code it keeps stay. */
+async function wipe(page: Page, origin: string): Promise<void> {
   const session = await page.createCDPSession()
   await session.send('Storage.clearDataForOrigin', {
     origin,
     storageTypes: 'cookies,indexeddb,local_storage',
   })
   await session.detach()
-  kept.isFree = true
+}
+
+/** Devices apart from each other, used again with nothing on them: a new one compiles all of the application anew. */
+export class Devices {
+  readonly #all: { context: BrowserContext; isFree: boolean }[] = []
+  constructor(readonly browser: () => Browser) {}
+
+  async next(): Promise<BrowserContext> {
+    let device = this.#all.find(one => one.isFree)
+    if (!device) {
+      device = { context: await this.browser().createBrowserContext(), isFree: true }
+      this.#all.push(device)
+    }
+    device.isFree = false
+    return device.context
+  }
+
+  /** After a test: closes what is open on them, and takes what a server's pages left there. */
+  async leave({ url }: Server): Promise<void> {
+    for (const device of this.#all) {
+      if (device.isFree) continue
+      const { context } = device
+      const open = await context.pages()
+      const page = await context.newPage()
+      for (const other of open) await other.close()
+      await wipe(page, url)
+      await page.close()
+      device.isFree = true
+    }
+  }
+}
+/**
+ * Goes to another place of the application that is open already, as a link does: nothing is loaded anew.
+ * @param path with its question, from the root
+ * @returns false where no application is open
+ */
+export async function follow(page: Page, path: string): Promise<boolean> {
+  const isThere = await page.evaluate(async to => {
+    interface Mounted {
+      __vue_app__?: {
+        $nuxt: { $router: { push(to: string): Promise<unknown> } }
+      }
+    }
+    const app = (document.querySelector('#__nuxt') as (Element & Mounted) | null)?.__vue_app__
+    if (!app) return false
+    await app.$nuxt.$router.push(to)
+    return true
+  }, path)
+  if (isThere) await settled(page)
+  return isThere
 }
 
 /** What listens to a page that is used again. */
@@ -87,16 +185,22 @@ const listeners = new WeakMap<
   Page,
   { pageerror: (e: unknown) => void; console: (m: ConsoleMessage) => void }
 >()
-/** A page of the application; errors in its console fail the test that looks at `errors`. */
+/**
+ * A page of the application; errors in its console fail the test that looks at `errors`.
+ * @param device new where nothing may be kept on it that a test before chose for all jobs
+ */
 export async function openPage(
   browser: Browser,
   url: string,
-  size: { width: number; height: number; isMobile?: boolean; hasTouch?: boolean } = {
-    width: 1280,
-    height: 800,
-  },
+  size: Size = DESK,
+  device: 'used' | 'new' = 'used',
 ): Promise<{ page: Page; errors: string[] }> {
-  const page = await pageOf(browser)
+  const name = testName()
+  const kept = keptOf(browser)
+  // Both shapes share what is kept on the device.
+  if (device === 'new' || kept.some(one => one.usedBy === name))
+    for (const one of kept) if (one.isFree) await forget(one)
+  const page = await pageOf(browser, size)
   const errors: string[] = []
   const listen = {
     pageerror: (e: unknown) => errors.push(String(e)),
@@ -109,13 +213,14 @@ export async function openPage(
   page.on('pageerror', listen.pageerror).on('console', listen.console)
   listeners.set(page, listen)
   await page.setViewport(size)
-  await goTo(page, url)
+  const { origin, pathname, search } = new URL(url)
+  const isOpen = page.url().startsWith(`${origin}/`) && (await follow(page, pathname + search))
+  if (!isOpen) await goTo(page, url)
+  const used = warm.get(browser)?.get(shapeOf(size))
+  if (used?.page === page) used.usedBy = name
   return { page, errors }
 }
 
-/** A phone held upright. */
-export const DESK = { width: 1280, height: 800 }
-export const HAND = { width: 390, height: 844, isMobile: true, hasTouch: true }
 /** A server with the demo houses and a browser, for every test of a file. */
 export function withDemo(begun: (server: Server, browser: Browser) => void): void {
   let server: Server
