@@ -1,5 +1,6 @@
 /** npm run bench record: a job of 50 000 observations on the server and in a browser. */
-import { existsSync, mkdtempSync } from 'node:fs'
+import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import {
@@ -12,6 +13,7 @@ import {
   type RawObservation,
 } from '../../core'
 import { hillside } from '../../core/examples/hillside'
+import { renderPdf } from '../../server/pdf/render'
 import { Job } from '../../shared/api'
 import browserLib from '../../scripts/lib/browser.cjs'
 import serveLib from '../../scripts/lib/serve.cjs'
@@ -122,6 +124,7 @@ async function main(): Promise<void> {
   })
   report('one edit, judged (median of 40)', ms(quantile(edits, 0.5)), 'aim 50 ms')
   report('the report', ms(timed(() => reportPaper(ledger.house, 'inspector'))[1]), 'aim 2 000 ms')
+  await inPrint()
 
   const db = join(mkdtempSync(join(tmpdir(), 'corvit-bench-')), 'corvit.db')
   const server = await serveLib.serve({ db, demo: true, env: { CORVIT_RATE_SCALE: '10000' } })
@@ -177,6 +180,20 @@ async function onServer(url: string, whole: readonly Observation[]): Promise<voi
     'aim 20 ms',
   )
   await inBrowser(url, job.id)
+}
+
+/** The report of the demo house three times over, as PDF. */
+async function inPrint(): Promise<void> {
+  const { resolve } = createRequire(import.meta.url)
+  const family = '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next'
+  const font = (weight: number) => readFileSync(resolve(`${family}-latin-${weight}-normal.woff`))
+  const fonts = { regular: font(400), bold: font(700) }
+  const log = observe(hillside(), 'p')
+  const paper = reportPaper(new Ledger(log).house, 'inspector')
+  const thrice = { ...paper, blocks: [...paper.blocks, ...paper.blocks, ...paper.blocks] }
+  const began = performance.now()
+  await renderPdf(thrice, fonts)
+  report('a paper of 60 pages as PDF', ms(performance.now() - began), 'aim 3 000 ms')
 }
 
 /** The same job in a real browser, from its own storage. */

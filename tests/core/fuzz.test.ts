@@ -71,6 +71,8 @@ describe('whatever comes in', () => {
       { numRuns: 300, seed: 3 },
     )
   })
+  /** Each is a whole house to read. */
+  const SPOILED = process.env.CORVIT_TRIALS ? 120 : 40
   it('as a good file with one value spoiled is read or refused at that place', () => {
     const text = JSON.stringify(hillside())
     const spots = [...text.matchAll(/":(?=["\d[{tf])/g)].map(m => m.index + 2)
@@ -89,9 +91,9 @@ describe('whatever comes in', () => {
             refused++
         },
       ),
-      { numRuns: 120, seed: 4 },
+      { numRuns: SPOILED, seed: 4 },
     )
-    expect(refused).toBe(120)
+    expect(refused).toBe(SPOILED)
   })
   it('as a breaker line is taken apart without loss of sense', () => {
     fc.assert(

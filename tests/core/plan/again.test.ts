@@ -39,24 +39,28 @@ function differences(partly: Judged, house: House): string[] {
   return found
 }
 
+/** Each is judged whole beside it: every one with CORVIT_TRIALS. */
+const EVERY = process.env.CORVIT_TRIALS ? 1 : 3
 describe.each(DEMO_HOUSES.slice(0, 2).map(d => [d.id, d] as const))('in %s', (_id, demo) => {
   const house = new Ledger(observe(demo.file() as Node)).house
   const before = new Judged(house)
   const works = offered(before)
   it('judging again what a work can turn says what judging everything says', () => {
     let partly = 0
-    for (const changes of works) {
+    const some = works.filter((_, i) => i % EVERY === 0)
+    for (const changes of some) {
       const after = before.after(changes)
       if (after.isPartly) partly++
       expect(differences(after, withChanges(house, changes))).toEqual([])
     }
     // Most works leave the shape of the house alone, and are the ones this is for.
-    expect(partly).toBeGreaterThan(works.length / 2)
+    expect(partly).toBeGreaterThan(some.length / 2)
   })
   it('whatever single fact turns, of those that give no new shape', () => {
     const things = [...house.subjects.values()].filter(t => !LAWS.includes(t.kind))
     let tried = 0
     for (const [i, thing] of things.entries()) {
+      if (i % EVERY !== 0) continue
       const fields = Object.entries(FIELDS[thing.kind] as Record<string, Field>).filter(
         ([, f]) => f.type === 'choice' || f.type === 'flag',
       )
@@ -69,7 +73,7 @@ describe.each(DEMO_HOUSES.slice(0, 2).map(d => [d.id, d] as const))('in %s', (_i
       expect(differences(after, withChanges(house, changes))).toEqual([])
       tried++
     }
-    expect(tried).toBeGreaterThan(60)
+    expect(tried).toBeGreaterThan(60 / EVERY)
   })
   it('and so it does for one work after another', () => {
     let now = before

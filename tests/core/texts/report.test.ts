@@ -116,7 +116,7 @@ describe('live assessment', () => {
       expect(JSON.stringify(shown.get(resultKey(r.rule, r.subject.id)))).toBe(JSON.stringify(r))
   })
   /** Each is put into words whole after it, so that fewer are tried where every test has to be quick. */
-  const EDITS = process.env.CORVIT_TRIALS ? 260 : 90
+  const EDITS = process.env.CORVIT_TRIALS ? 260 : 45
   it('after single edits of any kind says the same as judging afresh', () => {
     const live = new LiveAssessment()
     const shown = new Map<string, SpokenResult>()
