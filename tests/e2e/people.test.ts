@@ -9,6 +9,7 @@ import {
   DESK,
   faultsOf,
   freshDb,
+  giveBack,
   goTo,
   hasText,
   HAND,
@@ -18,6 +19,7 @@ import {
   PASSWORD,
   post,
   serve,
+  serveHere,
   signIn,
   signInPage,
   type Server,
@@ -30,11 +32,11 @@ let owner: SignedIn
 const db = freshDb()
 const ENV = { CORVIT_RATE_SCALE: '20' }
 beforeAll(async () => {
-  server = await serve({ db, env: ENV })
+  server = await serveHere({ db, env: ENV })
   browser = await launch()
 })
 afterAll(async () => {
-  await browser.close()
+  await giveBack(browser)
   await server.stop()
 })
 afterEach(() => leaveAll(browser))

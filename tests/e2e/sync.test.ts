@@ -10,6 +10,7 @@ import {
   DESK,
   faultsOf,
   follow,
+  giveBack,
   demoDb,
   Devices,
   goTo,
@@ -19,6 +20,7 @@ import {
   post,
   reload,
   serve,
+  serveHere,
   type Server,
 } from '../support/app'
 import { isOpen, knownOf, logIds, withClockOff, withoutStorage, withStore } from '../support/store'
@@ -29,11 +31,11 @@ let db: string
 let browser: Browser
 beforeAll(async () => {
   db = demoDb()
-  server = await serve({ db, demo: true })
+  server = await serveHere({ db, demo: true })
   browser = await launch()
 })
 afterAll(async () => {
-  await browser.close()
+  await giveBack(browser)
   await server.stop()
 })
 

@@ -1,7 +1,8 @@
 import { cpSync, mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
-import type { Browser, BrowserContext, ConsoleMessage, ElementHandle, Page } from 'puppeteer-core'
+import type { ConsoleMessage, ElementHandle, Page, Browser, BrowserContext } from 'puppeteer-core'
+import puppeteer from 'puppeteer-core'
 import browserLib from '../../scripts/lib/browser.cjs'
 import serveLib from '../../scripts/lib/serve.cjs'
 
@@ -11,13 +12,42 @@ export interface Server {
   log: () => string
   child: { pid?: number }
 }
-export const serve: (options: {
+interface Serving {
   db: string
   demo?: boolean
   port?: number
   env?: Record<string, string>
-}) => Promise<Server> = serveLib.serve
-export const launch: () => Promise<Browser> = browserLib.launch
+}
+export const serve: (options: Serving) => Promise<Server> = serveLib.serve
+
+/** Workers are counted from 1. */
+const WORKER = Number(process.env.JEST_WORKER_ID ?? 1)
+/** The main server of a file listens where the one before did: what the browser compiled of it is still good. */
+const OWN_PORT = 41_700 + WORKER
+export async function serveHere(options: Serving): Promise<Server> {
+  const isFree = await fetch(`http://127.0.0.1:${OWN_PORT}`).then(
+    () => false,
+    () => true,
+  )
+  return serve(isFree ? { ...options, port: OWN_PORT } : options)
+}
+/** The browser of this worker, with nothing of an earlier file in it. */
+export async function launch(): Promise<Browser> {
+  const endpoint = process.env.CORVIT_BROWSERS?.split(' ')[WORKER - 1]
+  if (endpoint === undefined) return browserLib.launch()
+  return puppeteer.connect({ browserWSEndpoint: endpoint, defaultViewport: null })
+}
+/** Leaves the browser to the next file. */
+export async function giveBack(browser: Browser): Promise<void> {
+  const kept = keptOf(browser)
+  for (const one of kept) await forget(one)
+  const [own, ...others] = browser.browserContexts()
+  for (const context of others) await context.close()
+  // A browser without a window ends.
+  const [, ...pages] = (await own?.pages()) ?? []
+  for (const page of pages) await page.close()
+  await browser.disconnect()
+}
 export const freshDb = (): string => join(mkdtempSync(join(tmpdir(), 'corvit-test-')), 'corvit.db')
 /** A database of its own with the demo houses in it. */
 export function demoDb(): string {
@@ -66,9 +96,8 @@ async function pageOf(browser: Browser, size: Size): Promise<Page> {
     return known.page
   }
   // A second device at the same time has a context of its own.
-  const first = keptOf(browser)[0]
-  const context =
-    first?.isFree && !known ? first.page.browserContext() : await browser.createBrowserContext()
+  const isApart = known !== undefined || keptOf(browser).some(one => !one.isFree)
+  const context = isApart ? await browser.createBrowserContext() : browser.defaultBrowserContext()
   const page = await context.newPage()
   if (!known) {
     kept.set(shape, { page, isFree: false, usedBy: undefined })
@@ -227,13 +256,13 @@ export function withDemo(begun: (server: Server, browser: Browser) => void): voi
   let browser: Browser
   beforeAll(async () => {
     // One address makes the calls of many people here.
-    server = await serve({ db: demoDb(), demo: true, env: { CORVIT_RATE_SCALE: '10' } })
+    server = await serveHere({ db: demoDb(), demo: true, env: { CORVIT_RATE_SCALE: '10' } })
     browser = await launch()
     begun(server, browser)
   })
   afterEach(() => leaveAll(browser))
   afterAll(async () => {
-    await browser.close()
+    await giveBack(browser)
     await server.stop()
   })
 }

@@ -1,0 +1,3 @@
+export default async function end() {
+  await Promise.all((globalThis.browsersOfTests ?? []).map(browser => browser.close()))
+}
