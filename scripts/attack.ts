@@ -252,6 +252,28 @@ async function roles(target: Target): Promise<Outcome> {
   return tally.outcome
 }
 
+/** Has a file read, and tells how long the slowest small request beside it took, in milliseconds. */
+async function whileReading(
+  url: string,
+  cookie: string,
+  body: string,
+): Promise<{ status: number; slowest: number }> {
+  let slowest = 0
+  let isDone = false
+  const watch = (async () => {
+    while (!isDone) {
+      const { ms } = await call(url, 'GET', '/api/session', { cookie })
+      slowest = Math.max(slowest, ms)
+      await new Promise(r => setTimeout(r, 5))
+    }
+  })()
+  const { status, text } = await call(url, 'POST', '/api/jobs/import', json(cookie), body)
+  if (status === 201) await call(url, 'GET', `/api/jobs/${JSON.parse(text).job.id}`, { cookie })
+  isDone = true
+  await watch
+  return { status, slowest }
+}
+
 /** Files made to stop a reader; meanwhile somebody else asks for something small. */
 async function heavyFiles({ url, people }: Target, isShort: boolean): Promise<Outcome> {
   const tally = new Tally('files made to stop the server; nobody else waits 200 ms')
@@ -330,26 +352,15 @@ async function heavyFiles({ url, people }: Target, isShort: boolean): Promise<Ou
       `{"corvit":1,"form":"house","premises":{"yearBuilt":${'9'.repeat(1_000_000)}}}`,
     'not JSON': () => 'x'.repeat(5_000_000),
   }
+  const limitMs = isShort ? 400 : 200
   for (const [name, make] of Object.entries(files)) {
     const body = make()
-    let slowest = 0
-    let isDone = false
-    const watch = (async () => {
-      while (!isDone) {
-        const { ms } = await call(url, 'GET', '/api/session', { cookie })
-        slowest = Math.max(slowest, ms)
-        await new Promise(r => setTimeout(r, 5))
-      }
-    })()
-    const { status, text } = await call(url, 'POST', '/api/jobs/import', json(cookie), body)
-    if (status === 201) await call(url, 'GET', `/api/jobs/${JSON.parse(text).job.id}`, { cookie })
-    isDone = true
-    await watch
+    let { status, slowest } = await whileReading(url, cookie, body)
+    // A server that keeps others waiting for a file does so each time, a busy machine now and then.
+    for (let again = 0; again < 2 && slowest >= limitMs; again++)
+      ({ status, slowest } = await whileReading(url, cookie, body))
     tally.note([201, 413, 422, 503].includes(status), `${name}: ${status}`)
-    tally.note(
-      slowest < (isShort ? 400 : 200),
-      `${name}: another request waited ${Math.round(slowest)} ms`,
-    )
+    tally.note(slowest < limitMs, `${name}: another request waited ${Math.round(slowest)} ms`)
   }
   const over = await call(
     url,
