@@ -29,7 +29,9 @@ export async function serveHere(options: Serving): Promise<Server> {
     () => false,
     () => true,
   )
-  return serve(isFree ? { ...options, port: OWN_PORT } : options)
+  if (!isFree) return serve(options)
+  // Something that speaks no HTTP may sit there.
+  return serve({ ...options, port: OWN_PORT }).catch(() => serve(options))
 }
 /** The browser of this worker, with nothing of an earlier file in it. */
 export async function launch(): Promise<Browser> {
