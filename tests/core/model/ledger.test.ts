@@ -53,6 +53,14 @@ describe('the ledger', () => {
       field: 'ratingAmps',
     })
   })
+  it('takes back and brings back alike where all of it comes at once and in no order', () => {
+    const log = [add, rating(1, 15), rating(2, 20), retract(3, 'o2'), retract(4, 'o3')]
+    for (const once of [log, [...log].reverse(), [1, 4, 2, 0, 3].map(i => log[i]!)]) {
+      expect(valueOf(fold(...once), 'ratingAmps')).toBe(20)
+      expect(valueOf(fold(...once, retract(5, 'o4')), 'ratingAmps')).toBe(15)
+      expect(valueOf(fold(retract(5, 'o4'), ...once), 'ratingAmps')).toBe(15)
+    }
+  })
   it('takes a thing away with its adding, and back with it', () => {
     expect(fold(add, rating(1, 15), retract(2, 'o0'))).toBeUndefined()
     expect(
