@@ -14,9 +14,9 @@ import { observe, type Node } from '../support/house'
 
 /**
  * One question, one answer: the calculators, the bond map and the conditions of remedies are held against the rules
- * over random houses in which any fact may be unknown. `npm run simulate` takes many more.
+ * over random houses in which any fact may be unknown: 2000 of them by `npm run test:long`.
  */
-const HOUSES = Math.max(400, Number(process.env.CORVIT_HOUSES ?? 0))
+const HOUSES = Math.max(400, Number(process.env.CORVIT_TRIALS ?? 0))
 
 const METALS = [
   'copper',

@@ -92,16 +92,16 @@ async function pageOf(browser: Browser, size: Size): Promise<Page> {
   const kept = warm.get(browser) ?? new Map<Shape, Warm>()
   warm.set(browser, kept)
   const known = kept.get(shape)
-  if (known?.isFree) {
+  // A second device at the same time has a context of its own: two tabs would share what they keep.
+  const isApart = [...kept.values()].some(one => !one.isFree)
+  if (known?.isFree && !isApart) {
     known.isFree = false
     await known.page.bringToFront()
     return known.page
   }
-  // A second device at the same time has a context of its own.
-  const isApart = known !== undefined || keptOf(browser).some(one => !one.isFree)
   const context = isApart ? await browser.createBrowserContext() : browser.defaultBrowserContext()
   const page = await context.newPage()
-  if (!known) {
+  if (!known && !isApart) {
     kept.set(shape, { page, isFree: false, usedBy: undefined })
     // A test may end on a line half typed, which the page asks about before it is left.
     page.on('dialog', dialog => void dialog.accept().catch(() => undefined))
@@ -111,7 +111,8 @@ async function pageOf(browser: Browser, size: Size): Promise<Page> {
 }
 /** A page with nothing opened yet, and nothing on its device; `leaveAll` after each test. */
 export async function blankPage(browser: Browser, size = DESK): Promise<Page> {
-  for (const one of keptOf(browser)) if (one.isFree) await forget(one)
+  const kept = keptOf(browser)
+  if (kept.every(one => one.isFree)) for (const one of kept) await forget(one)
   const page = await pageOf(browser, size)
   await page.setViewport(size)
   return page
@@ -228,9 +229,10 @@ export async function openPage(
 ): Promise<{ page: Page; errors: string[] }> {
   const name = testName()
   const kept = keptOf(browser)
-  // Both shapes share what is kept on the device.
-  if (device === 'new' || kept.some(one => one.usedBy === name))
-    for (const one of kept) if (one.isFree) await forget(one)
+  // Both shapes share what is kept on the device; nothing is taken from under a page that is open.
+  const isRest = kept.every(one => one.isFree)
+  if (isRest && (device === 'new' || kept.some(one => one.usedBy === name)))
+    for (const one of kept) await forget(one)
   const page = await pageOf(browser, size)
   const errors: string[] = []
   const listen = {
