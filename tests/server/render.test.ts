@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
+import { join } from 'node:path'
 import sharp from 'sharp'
 import { DEMO_HOUSES } from '#core/examples/index'
 import { Ledger, reportPaper, type Paper, type ReportVoice } from '#core'
@@ -9,7 +10,7 @@ import { renderPdf } from '../../server/pdf/render'
 import { observe, type Node } from '../support/house'
 import { boxesOf, pagesOf } from '../support/pdf'
 
-const { resolve } = createRequire(__filename)
+const { resolve } = createRequire(join(process.cwd(), 'package.json'))
 const font = (weight: number) =>
   readFileSync(
     resolve(
