@@ -158,7 +158,7 @@ export default defineNuxtConfig({
           outfile,
           logLevel: 'error',
           external: ['better-sqlite3', 'sharp'],
-          loader: { '.woff': 'binary' },
+          loader: { '.ttf': 'binary' },
           banner: {
             js: [
               "import { createRequire as requireFrom } from 'node:module'",

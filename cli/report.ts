@@ -1,5 +1,4 @@
 import { readFileSync, writeFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import {
   paperText,
   REPORT_VOICES,
@@ -50,17 +49,11 @@ function bundleOf(file: string): Bundle {
 
 async function writePdf(paper: Paper, out: string, bundle: Bundle | undefined): Promise<void> {
   const { renderPdf } = await import('../server/pdf/render')
-  const { resolve } = createRequire(import.meta.url)
-  const font = (weight: number) =>
-    readFileSync(
-      resolve(
-        `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff`,
-      ),
-    )
+  const { readType } = await import('../server/pdf/type')
   const { markedPicture } = await import('../server/pdf/pictures')
   const pdf = await renderPdf(
     paper,
-    { regular: font(400), bold: font(700) },
+    readType(),
     {
       pictureOf: async ({ hash, marks }) => {
         const bytes = bundle?.photos.get(hash)

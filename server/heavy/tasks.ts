@@ -31,8 +31,8 @@ import {
   type ReportVoice,
 } from '../../core'
 import { connect } from '../database/open'
-import regular from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff'
-import bold from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff'
+import regular from '@expo-google-fonts/atkinson-hyperlegible-next/400Regular/AtkinsonHyperlegibleNext_400Regular.ttf'
+import bold from '@expo-google-fonts/atkinson-hyperlegible-next/700Bold/AtkinsonHyperlegibleNext_700Bold.ttf'
 import { isArchive, readBundle, sha256, writeBundle, type Bundle } from '../files/bundle'
 import { checkBundle, unpackInto } from '../files/unpack'
 import { markedPicture } from '../pdf/pictures'

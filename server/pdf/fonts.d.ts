@@ -1,4 +1,4 @@
-declare module '*.woff' {
+declare module '*.ttf' {
   const bytes: Uint8Array
   export default bytes
 }

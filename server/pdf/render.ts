@@ -22,7 +22,7 @@ let known: readonly string[] = []
 function know({ regular, bold }: Fonts): void {
   if (known.length > 0) return
   const folder = mkdtempSync(join(tmpdir(), 'corvit-type-'))
-  const [normal, strong] = [join(folder, 'regular.woff'), join(folder, 'bold.woff')]
+  const [normal, strong] = [join(folder, 'regular.ttf'), join(folder, 'bold.ttf')]
   writeFileSync(normal, regular)
   writeFileSync(strong, bold)
   process.once('exit', () => rmSync(folder, { recursive: true, force: true }))

@@ -1,6 +1,5 @@
 /** npm run bench record: a job of 50 000 observations on the server and in a browser. */
-import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
+import { existsSync, mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import {
@@ -14,6 +13,7 @@ import {
 } from '../../core'
 import { hillside } from '../../core/examples/hillside'
 import { renderPdf } from '../../server/pdf/render'
+import { readType } from '../../server/pdf/type'
 import { Job } from '../../shared/api'
 import browserLib from '../../scripts/lib/browser.cjs'
 import serveLib from '../../scripts/lib/serve.cjs'
@@ -184,15 +184,11 @@ async function onServer(url: string, whole: readonly Observation[]): Promise<voi
 
 /** The report of the demo house three times over, as PDF. */
 async function inPrint(): Promise<void> {
-  const { resolve } = createRequire(import.meta.url)
-  const family = '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next'
-  const font = (weight: number) => readFileSync(resolve(`${family}-latin-${weight}-normal.woff`))
-  const fonts = { regular: font(400), bold: font(700) }
   const log = observe(hillside(), 'p')
   const paper = reportPaper(new Ledger(log).house, 'inspector')
   const thrice = { ...paper, blocks: [...paper.blocks, ...paper.blocks, ...paper.blocks] }
   const began = performance.now()
-  await renderPdf(thrice, fonts)
+  await renderPdf(thrice, readType())
   report('a paper of 60 pages as PDF', ms(performance.now() - began), 'aim 3 000 ms')
 }
 

@@ -1,23 +1,14 @@
-import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
-import { join } from 'node:path'
 import sharp from 'sharp'
 import { DEMO_HOUSES } from '#core/examples/index'
 import { Ledger, reportPaper, type Paper, type ReportVoice } from '#core'
 import { markedPicture } from '../../server/pdf/pictures'
 import { printable } from '../../server/pdf/printable'
 import { renderPdf } from '../../server/pdf/render'
+import { readType } from '../../server/pdf/type'
 import { observe, type Node } from '../support/house'
 import { boxesOf, pagesOf } from '../support/pdf'
 
-const { resolve } = createRequire(join(process.cwd(), 'package.json'))
-const font = (weight: number) =>
-  readFileSync(
-    resolve(
-      `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff`,
-    ),
-  )
-const FONTS = { regular: font(400), bold: font(700) }
+const FONTS = readType()
 const house = new Ledger(observe(DEMO_HOUSES[0]?.file() as unknown as Node)).house
 const squeezed = (text: string) => printable(text).replace(/\s+/g, '')
 
