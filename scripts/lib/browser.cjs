@@ -18,6 +18,7 @@ const launch = () =>
     userDataDir: mkdtempSync(join(tmpdir(), 'corvit-chromium-')),
     args: [
       '--no-sandbox',
+      '--disable-features=SpareRendererForSitePerProcess,BackForwardCache',
       '--disable-gpu',
       '--disable-quic',
       '--no-first-run',
