@@ -1,3 +1,5 @@
+import { availableParallelism } from 'node:os'
+
 const swc = [
   '@swc/jest',
   { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'commonjs' } },
@@ -7,8 +9,8 @@ const common = {
   testEnvironment: 'node',
 }
 export default {
-  // A browser test waits most of its time, so two of them share two cores well.
-  maxWorkers: 2,
+  // Two even of two cores: a browser test waits for what others do. Half of more cores, the browsers take the rest.
+  maxWorkers: Math.max(2, Math.floor(availableParallelism() / 2)),
   projects: [
     {
       ...common,

@@ -55,7 +55,7 @@ describe('the demo house', () => {
     await hasText(page, `${margin} .sum`, 'small-conductor limit: 15 A (240.4(D))')
     await hasText(page, `${margin} .sum`, 'gauge')
   })
-  it('draws the circuit as a chain with its protected region', async () => {
+  it('draws the circuit as a chain with its protected region (long)', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/outlets?circuit=living`)
     await page.waitForSelector('[data-outlet="living-1"]')
     expect(await page.$$eval('li.shaded [data-outlet]', list => list.length)).toBe(7)
@@ -87,7 +87,7 @@ describe('the demo house', () => {
     await hasText(page, '.stage h2', 'Panel, cover off')
     await hasText(page, '.look', 'could not be seen: attic hatch painted shut')
   })
-  it('lets a person set a severity with a reason, keeps the computed one, and takes it back', async () => {
+  it('lets a person set a severity with a reason, keeps the computed one, and takes it back (long)', async () => {
     const { page, errors } = await openPage(browser, `${server.url}${DEMO}/findings`)
     const card = '.finding[data-rule="overfused-conductor"]'
     const row = '.row[data-rule="overfused-conductor"]'
@@ -120,7 +120,7 @@ describe('the demo house', () => {
     await onDisk(page)
     expect(errors).toEqual([])
   })
-  it('takes a local amendment in "about the job", and judges by it', async () => {
+  it('takes a local amendment in "about the job", and judges by it (long)', async () => {
     const { page } = await openPage(browser, `${server.url}/jobs/demo-tarn-end/panel?at=main`)
     await clickText(page, 'button', 'about the job')
     await clickText(page, '.record .more', 'add a local amendment')
@@ -136,7 +136,7 @@ describe('the demo house', () => {
       expect.objectContaining({ rule: 'surge-protector', effect: 'not enforced here' }),
     ])
   })
-  it('is reported in two voices, and prints without the rail', async () => {
+  it('is reported in two voices, and prints without the rail (long)', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/report`)
     await hasText(page, '[data-testid="report"]', 'A licensed electrician')
     expect(await textOf(page, '[data-testid="report"]')).not.toContain('Not here:')
@@ -188,7 +188,7 @@ describe('recording', () => {
     await onDisk(page)
     expect(errors).toEqual([])
   })
-  it('says when two breakers are recorded in one space', async () => {
+  it('says when two breakers are recorded in one space (long)', async () => {
     const { page } = await freshJob()
     await typeLine(page, '3 2p 30 10cu nm dryer')
     await page.waitForSelector('[data-space="3"]')
@@ -233,7 +233,7 @@ describe('recording', () => {
     await onDisk(page)
     expect(errors).toEqual([])
   })
-  it('a bar, its screw, a room, a sub-panel in another building, and the job itself, all by touch', async () => {
+  it('a bar, its screw, a room, a sub-panel in another building, and the job itself, all by touch (long)', async () => {
     const { page, errors } = await freshJob()
     await page.click('[aria-label^="neutral bar"]')
     await clickText(page, `${margin} button`, 'record a screw')
@@ -275,7 +275,7 @@ describe('recording', () => {
     await hasText(page, '.chain', 'Receptacle 1')
     expect(errors).toEqual([])
   })
-  it('walks the spaces by arrow keys', async () => {
+  it('walks the spaces by arrow keys (long)', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/panel?at=main`)
     await page.waitForSelector('[data-space="1"]')
     await page.keyboard.press('ArrowDown')
@@ -283,7 +283,7 @@ describe('recording', () => {
     await page.keyboard.press('ArrowRight')
     await hasText(page, `${margin} h2`, 'space 2')
   })
-  it('keeps what is typed while the server is away, says so, and sends it when it is back', async () => {
+  it('keeps what is typed while the server is away, says so, and sends it when it is back (long)', async () => {
     const db = demoDb()
     const own = await serve({ db, demo: true })
     const { page } = await openPage(browser, `${own.url}${DEMO}/panel?at=main`)
@@ -300,7 +300,7 @@ describe('recording', () => {
     expect(job.observations.some(o => o.subject === 'main/7' && o.value === 15)).toBe(true)
     await again.stop()
   })
-  it('answers keystrokes and a kept line on the full house, and prints how soon', async () => {
+  it('answers keystrokes and a kept line on the full house, and prints how soon (long)', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/panel?at=main`)
     await page.waitForSelector('[data-space="7"]')
     await hasText(page, `${margin} h2`, 'found here')
@@ -440,19 +440,49 @@ describe('markup in every text', () => {
 })
 
 describe('every screen', () => {
+  async function isSound(path: string): Promise<void> {
+    // One page: it follows the width of its window and what the device prefers.
+    const { page, errors } = await openPage(browser, server.url + path, DESK)
+    if (path.endsWith('/report'))
+      await page.waitForSelector('[data-testid="report"]', { timeout: 20_000 })
+    for (const [width, schemes] of [
+      [DESK.width, ['light']],
+      [HAND.width, ['light', 'dark']],
+    ] as const) {
+      await page.setViewport({ width, height: HAND.height })
+      await page.waitForFunction(w => window.innerWidth === w, { polling: 40 }, width)
+      for (const scheme of schemes) {
+        await page.emulateMediaFeatures([
+          { name: 'prefers-color-scheme', value: scheme },
+          // A color half way from one to the other is no fault of either.
+          { name: 'prefers-reduced-motion', value: 'reduce' },
+        ])
+        await page.waitForSelector(`html.${scheme}`)
+        expect(await faultsOf(page, scheme === 'dark' ? 'colors' : 'all')).toEqual([])
+      }
+      expect(
+        await page.evaluate(
+          () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+        ),
+      ).toBeLessThanOrEqual(0)
+    }
+    expect(errors).toEqual([])
+  }
   it.each([
     '/',
-    '/rules',
-    '/calculators?calculator=boxfill',
     `${DEMO}/walk`,
-    `${DEMO}/walk?tab=years`,
-    `${DEMO}/walk?tab=bonds`,
     `${DEMO}/panel?at=main`,
     `${DEMO}/outlets`,
-    `${DEMO}/outlets?circuit=living`,
-    `${DEMO}/bench?calculator=heat`,
     `${DEMO}/findings`,
     `${DEMO}/plan`,
+  ])('%s has no serious accessibility fault, light or dark, and fits a phone and a desk', isSound)
+  it.each([
+    '/rules',
+    '/calculators?calculator=boxfill',
+    `${DEMO}/walk?tab=years`,
+    `${DEMO}/walk?tab=bonds`,
+    `${DEMO}/outlets?circuit=living`,
+    `${DEMO}/bench?calculator=heat`,
     `${DEMO}/report`,
     `${DEMO}/return`,
     '/settings',
@@ -460,35 +490,8 @@ describe('every screen', () => {
     '/practice',
     '/jobs/demo-bakehouse/conductors',
   ])(
-    '%s has no serious accessibility fault, light or dark, and fits a phone and a desk',
-    async path => {
-      // One page: it follows the width of its window and what the device prefers.
-      const { page, errors } = await openPage(browser, server.url + path, DESK)
-      if (path.endsWith('/report'))
-        await page.waitForSelector('[data-testid="report"]', { timeout: 20_000 })
-      for (const [width, schemes] of [
-        [DESK.width, ['light']],
-        [HAND.width, ['light', 'dark']],
-      ] as const) {
-        await page.setViewport({ width, height: HAND.height })
-        await page.waitForFunction(w => window.innerWidth === w, { polling: 40 }, width)
-        for (const scheme of schemes) {
-          await page.emulateMediaFeatures([
-            { name: 'prefers-color-scheme', value: scheme },
-            // A color half way from one to the other is no fault of either.
-            { name: 'prefers-reduced-motion', value: 'reduce' },
-          ])
-          await page.waitForSelector(`html.${scheme}`)
-          expect(await faultsOf(page, scheme === 'dark' ? 'colors' : 'all')).toEqual([])
-        }
-        expect(
-          await page.evaluate(
-            () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
-          ),
-        ).toBeLessThanOrEqual(0)
-      }
-      expect(errors).toEqual([])
-    },
+    '%s has no serious accessibility fault, light or dark, and fits a phone and a desk (long)',
+    isSound,
   )
   it('says in plain words when a job is not there', async () => {
     const { page } = await openPage(browser, `${server.url}/jobs/ghost-job-id/panel`)

@@ -45,7 +45,7 @@ const exported = async (job: string): Promise<House> =>
 
 const SPACES = 24
 describe('how much it takes to record', () => {
-  it('a panel of 24 spaces takes 110 taps at most', async () => {
+  it('a panel of 24 spaces takes 110 taps at most (long)', async () => {
     const job = await newJob('Taps 24')
     const { page } = await openPage(browser, `${server.url}/jobs/${job}/panel`, HAND)
     await clickText(page, 'form .go', 'Add panel')
@@ -111,7 +111,7 @@ describe('how much it takes to record', () => {
 
   // Seven rooms, and the same seven again: half of it tells the same, all of it with CORVIT_TRIALS.
   const times = process.env.CORVIT_TRIALS ? 2 : 1
-  it(`a house of ${7 * times} rooms with ${30 * times} outlets takes ${100 * times} taps at most`, async () => {
+  it(`a house of ${7 * times} rooms with ${30 * times} outlets takes ${100 * times} taps at most (long)`, async () => {
     const job = await newJob('Sixty')
     const { page } = await openPage(browser, `${server.url}/jobs/${job}/outlets`, HAND)
     const hand = new Hand(page)
@@ -129,7 +129,7 @@ describe('how much it takes to record', () => {
 })
 
 describe('how soon', () => {
-  it('the full demo house opens, cold and then warm, and prints it', async () => {
+  it('the full demo house opens, cold and then warm, and prints it (long)', async () => {
     const context = await browser.createBrowserContext()
     const page = await context.newPage()
     const began = Date.now()

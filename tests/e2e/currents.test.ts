@@ -57,7 +57,7 @@ describe('where the current goes', () => {
     expect(errors).toEqual([])
   })
 
-  it('on a phone, in the job’s own house: a frame without a ground stays live; a slider turns the shock', async () => {
+  it('on a phone, in the job’s house: a frame without ground is live; a slider turns the shock (long)', async () => {
     const { page, errors } = await openPage(browser, `${server.url}${DEMO}/currents`, HAND)
     await page.waitForSelector('[data-testid="question"]')
     await clickText(page, '.which button', 'The same fault without a ground')
@@ -146,7 +146,7 @@ describe('practice', () => {
     expect(errors).toEqual([])
   })
 
-  it('a supervisor makes a round of a job: its own faults are what has to be found', async () => {
+  it('a supervisor makes a round of a job: its own faults are what has to be found (long)', async () => {
     const { page, errors } = await openPage(browser, `${server.url}${DEMO}/practice`, DESK)
     await page.waitForSelector('[data-testid="begin"]:not([disabled])')
     const finish = async () => {

@@ -57,7 +57,7 @@ describe('one database, one process', () => {
     expect(server.log()).toContain('Listening on http://127.0.0.1:')
     await server.stop()
   })
-  it('parallel first appends after a restart are all there, each readable when it is acknowledged', async () => {
+  it('parallel first appends after a restart are all there, each readable when it is acknowledged (long)', async () => {
     const db = freshDb()
     let server = await serve({ db, env: { CORVIT_RATE_SCALE: '100' } })
     const { cookie } = await makeOwner(server)
@@ -167,7 +167,7 @@ describe('logs stored by version 1', () => {
 })
 
 describe('what a killed server leaves', () => {
-  it('half a picture, a half-read file and a picture no job has are swept away at the start', async () => {
+  it('half a picture, a half-read file and a picture no job has are swept away at the start (long)', async () => {
     const db = freshDb()
     const first = await serve({ db })
     const me = await makeOwner(first)
@@ -235,7 +235,7 @@ describe('limits', () => {
     expect(Number(late.headers.get('retry-after'))).toBeGreaterThan(0)
     await server.stop()
   })
-  it('a file that takes longer to read than it may is given up, and leaves no job', async () => {
+  it('a file that takes longer to read than it may is given up, and leaves no job (long)', async () => {
     const server = await serve({ db: freshDb(), env: { CORVIT_HEAVY_LIMIT_MS: '40' } })
     const me = await makeOwner(server)
     const outlets = Array.from({ length: 15_000 }, (_, i) => ({ id: `p${i}`, type: 'receptacle' }))
@@ -251,7 +251,7 @@ describe('limits', () => {
     expect(await (await me.get('/api/jobs')).json()).toMatchObject({ jobs: [] })
     await server.stop()
   })
-  it('what lay in the trash long enough is gone at the next start, and the trail says it was there', async () => {
+  it('what lay in the trash long enough is gone at the next start; the trail says it was there (long)', async () => {
     const db = freshDb()
     const first = await serve({ db })
     const me = await makeOwner(first)
@@ -314,7 +314,7 @@ describe('backup and restore', () => {
     expect((await back.get(`/api/jobs/${job}/photos/${hash}`)).status).toBe(200)
     await again.stop()
   }, 60_000)
-  it('a backup that was touched is refused, and nothing is changed', async () => {
+  it('a backup that was touched is refused, and nothing is changed (long)', async () => {
     const db = freshDb()
     const server = await serve({ db })
     await server.stop()

@@ -184,7 +184,7 @@ it('where there is no more room photographs are refused and observations are sti
     ),
   ).toEqual([])
 })
-it('many photographs at once do not take more room than there is', async () => {
+it('many photographs at once do not take more room than there is (long)', async () => {
   const own = await serve({
     db: freshDb(),
     env: { CORVIT_RATE_SCALE: '50', CORVIT_PHOTO_QUOTA_MB: '1' },

@@ -61,7 +61,7 @@ describe('calculators without a job', () => {
     expect(await shown()).toBe('')
     expect(errors).toEqual([])
   })
-  it('count a box by what is put into it, and out of it again', async () => {
+  it('count a box by what is put into it, and out of it again (long)', async () => {
     const { page } = await openPage(browser, at('boxfill'), DESK)
     await clickText(page, '.tray button', '12/2 cable')
     await clickText(page, '.tray button', '12/2 cable')
@@ -74,7 +74,7 @@ describe('calculators without a job', () => {
     await hasText(page, '.answer .hero', '11.25')
     await hasText(page, '.answer', 'fits')
   })
-  it('hold breakers of one name apart in the heat strip', async () => {
+  it('hold breakers of one name apart in the heat strip (long)', async () => {
     const { page } = await openPage(browser, at('heat'), DESK)
     await clickText(page, 'button', 'Try an example')
     await page.waitForSelector('.strip .says')
@@ -99,7 +99,7 @@ describe('going anywhere', () => {
     await lacksText(page, '.list', 'surge protector that works')
     expect(errors).toEqual([])
   })
-  it('opens a room, and a rule, from the keyboard', async () => {
+  it('opens a room, and a rule, from the keyboard (long)', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/walk`, DESK)
     await hasText(page, '.rail', 'Findings')
     const press = async () => {
@@ -174,7 +174,7 @@ describe('one question for many', () => {
     expect(outlets.filter(o => o.slots === undefined)).toHaveLength(1)
     expect(errors).toEqual([])
   })
-  it('all alike copies the face to the room, and nothing that is in the box', async () => {
+  it('all alike copies the face to the room, and nothing that is in the box (long)', async () => {
     const job = await newJob('Alike')
     const { page } = await openPage(browser, `${server.url}/jobs/${job}/outlets`, HAND)
     await roomOf(page, 2)

@@ -163,7 +163,7 @@ describe('the report, from the record to the signature and back', () => {
     expect(second).toContain('No longer found: Breaker too big for the conductor')
     expect(errors).toEqual([])
   })
-  it('a return visit passes only when the record bears it out', async () => {
+  it('a return visit passes only when the record bears it out (long)', async () => {
     const job = await newJob()
     const { page, errors } = await openPage(browser, `${server.url}/jobs/${job}/return`, HAND)
     await press(page, 'button', 'correction')
@@ -281,7 +281,7 @@ describe('what goes out', () => {
     await hasText(page, '[data-testid="send-report"]', 'label printer')
     expect(errors).toEqual([])
   })
-  it('the permit office sends back what lacks works, after it took its time', async () => {
+  it('the permit office sends back what lacks works, after it took its time (long)', async () => {
     const job = await newJob()
     await send(`/api/jobs/${job}/permits`, {})
     const state = async () =>
@@ -378,7 +378,7 @@ describe('bundles', () => {
 })
 
 describe('jobs and settings', () => {
-  it('are found by name, street and finding, and by how far they are', async () => {
+  it('are found by name, street and finding, and by how far they are (long)', async () => {
     const job = await newJob({ name: 'Quince Court 7' })
     const { page } = await openPage(browser, server.url)
     await type(page, 'input[type="search"]', 'quince')
@@ -402,7 +402,7 @@ describe('jobs and settings', () => {
     const odd = await json(`/api/jobs?search=${encodeURIComponent('quince" OR * NEAR(')}`)
     expect(odd).toHaveProperty('jobs')
   })
-  it('letterhead, phrase and edition are kept, come into papers and new jobs, and out as a file', async () => {
+  it('letterhead, phrase and edition are kept, come into papers and new jobs, and out as a file (long)', async () => {
     const { page, errors } = await openPage(browser, `${server.url}/settings`)
     await type(page, 'textarea', 'Ambersley Wiring\n1 Mill Row')
     await page.click('[data-testid="add-phrase"]')
@@ -433,7 +433,7 @@ describe('jobs and settings', () => {
       headers: { 'content-type': 'application/json' },
     })
   })
-  it('the demo house has its drawings and photographs in the PDF, in time', async () => {
+  it('the demo house has its drawings and photographs in the PDF, in time (long)', async () => {
     const began = Date.now()
     const bytes = await bytesAt(`/api/jobs/demo-sorrel-bank/papers/report-inspector`)
     console.log(`report of the demo house: ${Date.now() - began} ms, ${bytes.length} bytes`)

@@ -170,7 +170,7 @@ describe('two devices on one job', () => {
     await hasText(b, '[data-slot="title"]', '24 hours ahead')
   }, 150_000)
 
-  it('what one records appears on the other without a reload, and goes on after the server was away', async () => {
+  it('what one records appears on the other without a reload, also after the server was away (long)', async () => {
     const job = await newJob('Live')
     const [a, b] = [await profile(), await profile()]
     for (const page of [a, b]) {
@@ -253,7 +253,7 @@ describe('without a network', () => {
     ).toBe(true)
   }, 150_000)
 
-  it('where no service worker may run, every page is at hand all the same', async () => {
+  it('where no service worker may run, every page is at hand all the same (long)', async () => {
     const page = await profile()
     await page.evaluateOnNewDocument(() => {
       delete (Navigator.prototype as { serviceWorker?: unknown }).serviceWorker
@@ -269,7 +269,7 @@ describe('without a network', () => {
     await page.setOfflineMode(false)
   }, 60_000)
 
-  it('a photograph of a job that went meanwhile is kept, said, and let go by hand', async () => {
+  it('a photograph of a job that went meanwhile is kept, said, and let go by hand (long)', async () => {
     const job = await newJob('Goes away')
     const page = await profile()
     await goTo(page, `${server.url}/jobs/${job}/panel`)
@@ -293,7 +293,7 @@ describe('without a network', () => {
     await page.waitForSelector('[data-testid="all-sent"]')
   }, 60_000)
 
-  it('a job left in the middle of sending goes on, and its dot does not say more than is true', async () => {
+  it('a job left in the middle of sending goes on, and its dot does not say more than is true (long)', async () => {
     const job = await newJob('Left early')
     const before = (await idsAtServer(job)).length
     const page = await profile()
@@ -318,7 +318,7 @@ describe('without a network', () => {
 })
 
 describe('two tabs of one browser', () => {
-  it('see each other at once, share one list of what is not sent, and lose nothing when both are closed', async () => {
+  it('see each other at once, share the list of what is not sent, and lose nothing when closed (long)', async () => {
     const job = await newJob('Two tabs')
     const context = await devices.next()
     const open = async () => {
@@ -359,7 +359,7 @@ describe('two tabs of one browser', () => {
 })
 
 describe('with every page closed', () => {
-  it('the service worker goes on sending', async () => {
+  it('the service worker goes on sending (long)', async () => {
     const job = await newJob('Closed')
     const page = await profile()
     await goTo(page, `${server.url}/jobs/${job}/panel`)
@@ -395,7 +395,7 @@ describe('with every page closed', () => {
 })
 
 describe('a browser that does not store', () => {
-  it('sends at once and says where things are; without a network it says they are in this window only', async () => {
+  it('sends at once and says where things are; without a network: in this window only (long)', async () => {
     const job = await newJob('No room')
     const page = await profile()
     await withoutStorage(page)

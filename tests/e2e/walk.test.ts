@@ -84,7 +84,7 @@ describe('the walk', () => {
     await page.click('[aria-label="Undo"]')
     await page.waitForSelector(row)
   })
-  it('says what the visit covers, and another scope asks for more or less', async () => {
+  it('says what the visit covers, and another scope asks for more or less (long)', async () => {
     const { page, errors } = await openPage(browser, `${server.url}${DEMO}/walk`)
     await hasText(page, '[data-testid="scope"]', 'Purchase')
     await hasText(page, '[data-testid="limits"]', 'Devices were not pulled')
@@ -158,7 +158,7 @@ describe('the walk', () => {
     await page.click('.node[aria-label^="Studio panel"]')
     await hasText(page, '[data-testid="margin"] h3', 'Neutral bonded again')
   })
-  it('keeps a register of open loops, closed only by recording or a reason', async () => {
+  it('keeps a register of open loops, closed only by recording or a reason (long)', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/walk?tab=loops`)
     await hasText(page, '.loop', 'Not opened')
     const open = await page.$$eval(
@@ -180,7 +180,7 @@ describe('the walk', () => {
       open,
     )
   })
-  it('shows the years of a room beside what was put in', async () => {
+  it('shows the years of a room beside what was put in (long)', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/walk?tab=years`)
     await hasText(page, '.years td', 'House built')
     await choose(page, '.about .field', 'Garage')
@@ -188,7 +188,7 @@ describe('the walk', () => {
     await choose(page, '.about .field', 'Dryer and range')
     await hasText(page, '.years td', 'new dryers and ranges on four wires')
   })
-  it('gives the plan to make one half of a multiwire circuit dead: both breakers, and what stays live', async () => {
+  it('plans how half of a multiwire circuit is made dead: both breakers, and what stays live (long)', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/outlets?circuit=office-a`, HAND)
     await page.waitForSelector('[data-outlet="office-a-1"]')
     await page.click('[data-outlet="office-a-1"]')
@@ -287,7 +287,7 @@ describe('a panel, fast', () => {
       '30 A',
     )
   })
-  it('an enclosure is renamed, drawn again, taken out and brought back', async () => {
+  it('an enclosure is renamed, drawn again, taken out and brought back (long)', async () => {
     const job = await newJob('Quince Lane 9')
     const { page } = await openPage(browser, `${server.url}/jobs/${job}/panel`)
     await clickText(page, '.templates .chip', '6 spaces, main lugs')
@@ -336,7 +336,7 @@ describe('the bench', () => {
     expect(text).toContain('119')
     expect(errors).toEqual([])
   })
-  it('says what is still needed, and answers while one types', async () => {
+  it('says what is still needed, and answers while one types (long)', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/bench?calculator=ampacity`, HAND)
     await clickText(page, '[data-key="wiring"] .chip', 'NM-B')
     await hasText(page, '.answer', 'Still needed: size')
@@ -345,7 +345,7 @@ describe('the bench', () => {
     await hasText(page, '.answer .hero', '20')
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
   })
-  it('plans the rounds of a panel, reads them, and records which breaker it is', async () => {
+  it('plans the rounds of a panel, reads them, and records which breaker it is (long)', async () => {
     const { page } = await openPage(browser, `${server.url}${DEMO}/bench?calculator=trace`)
     await clickText(page, '.trace .chip', 'Studio panel')
     await hasText(page, '.rounds', 'check')
@@ -367,7 +367,7 @@ describe('the bench', () => {
 })
 
 describe('outlets by room', () => {
-  it('stands beside what was found in the room on screen, and in no other', async () => {
+  it('stands beside what was found in the room on screen, and in no other (long)', async () => {
     const { page, errors } = await openPage(browser, `${server.url}${DEMO}/outlets?view=rooms`)
     const beside = '[data-testid="margin"]'
     await hasText(page, beside, '1 found here')
