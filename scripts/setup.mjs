@@ -1,6 +1,7 @@
 // What the two commands need on a fresh machine: packages, the native database, a build that is not stale, Chromium.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
+import { once } from 'node:events'
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -52,18 +53,28 @@ function newest(path) {
     : stat.mtimeMs
 }
 
-/** Builds the application if a source is newer than the build. */
-export function build() {
+function isBuilt() {
   const built = join(ROOT, '.output', 'server', 'index.mjs')
-  if (
+  return (
     existsSync(built) &&
     statSync(built).mtimeMs > Math.max(...SOURCES.map(s => newest(join(ROOT, s))))
   )
-    return
+}
+const NUXT = join(ROOT, 'node_modules', '.bin', 'nuxt')
+const QUIET = { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'] }
+
+/** Builds the application if a source is newer than the build. */
+export function build() {
+  if (isBuilt()) return
   console.log('Building the application, about a minute')
-  run(join(ROOT, 'node_modules', '.bin', 'nuxt'), ['build'], {
-    stdio: ['ignore', 'ignore', 'inherit'],
-  })
+  run(NUXT, ['build'], QUIET)
+}
+/** The same, while something else is done. */
+export async function buildMeanwhile() {
+  if (isBuilt()) return
+  console.log('Building the application meanwhile')
+  const [status] = await once(spawn(NUXT, ['build'], QUIET), 'close')
+  if (status !== 0) throw new Error('The application could not be built')
 }
 
 /** Finds Chromium, or installs Debian's where this is root on Debian; undefined with the way said otherwise. */
