@@ -156,7 +156,7 @@ describe('one question for many', () => {
     for (let i = 0; i < count; i++) await clickText(page, '[data-add="receptacle"]', 'Receptacle')
     await page.waitForFunction(n => document.querySelectorAll('.faces li').length === n, {}, count)
   }
-  it('is answered for all but those picked out on the drawing, which stay open', async () => {
+  it('is answered for all but those picked out on the drawing, which stay open (long)', async () => {
     const job = await newJob('All but one', 'rental')
     const { page, errors } = await openPage(browser, `${server.url}/jobs/${job}/outlets`, HAND)
     await roomOf(page, 3)

@@ -218,7 +218,7 @@ describe('a round made of a recorded house', () => {
       expect(authorHouse(log, 2, { faults: 0 }).log).toBe(log)
     },
   )
-  it('says how many show where more are asked for than can', () => {
+  it('says how many show where more are asked for than can (long)', () => {
     const [, , small] = DEMO_HOUSES
     const log = new Ledger(observations(small!.file())).log()
     const rules = new Set(['three-phase-panel-on-single-phase'])
@@ -257,7 +257,7 @@ describe('a round trip', () => {
     const sound = { ...house, injected: house.injected.filter(i => i.kind === 'to be seen') }
     expect(compare(sound, seeded(seed + 7_000_000)).invented).toContain('miswire laundry-1')
   })
-  it('with a budget of looks, what is undecided waits for a look that was not taken', () => {
+  it('with a budget of looks, what is undecided waits for a look that was not taken (long)', () => {
     const house = simulateHouse(3, { faults: 2 })
     const { log, site: answers } = recorded(house, seeded(3))
     const { site, looks, isCutShort } = inspect(log, answers, 300)
