@@ -1,5 +1,6 @@
 import { Appended, ErrorBody, Job, JobList } from '#shared/api'
 import { demoDb, freshDb, makeOwner, post, serve, type Server, type SignedIn } from '../support/app'
+import { here, scratch } from '../support/corvit'
 
 let server: Server
 let me: SignedIn
@@ -275,9 +276,14 @@ describe('bad input of every kind', () => {
   })
 })
 
-it('export and import make the same job again, in both forms', async () => {
-  const demo = await serve({ db: demoDb(), demo: true })
-  try {
+describe('the demo house, exported', () => {
+  let demo: Server
+  beforeAll(async () => {
+    demo = await serve({ db: demoDb(), demo: true })
+  })
+  afterAll(() => demo.stop())
+
+  it('export and import make the same job again, in both forms', async () => {
     for (const form of ['log', 'house']) {
       const text = await (
         await fetch(`${demo.url}/api/jobs/demo-sorrel-bank/export?form=${form}`)
@@ -286,7 +292,33 @@ it('export and import make the same job again, in both forms', async () => {
       const again = await (await fetch(`${demo.url}/api/jobs/${job.id}/export?form=${form}`)).text()
       expect(again === text).toBe(true)
     }
-  } finally {
-    await demo.stop()
-  }
+  })
+  it('corvit assess works on what the application exports, and says the same as the application', async () => {
+    const { jobs } = (await (await fetch(`${demo.url}/api/jobs`)).json()) as {
+      jobs: { id: string; makeSafe: number; undecided: number }[]
+    }
+    // The job is fetched twice before the command line takes its time: a kept connection would be closed meanwhile.
+    const exported = await Promise.all(
+      ['log', 'house'].map(
+        async form =>
+          [
+            form,
+            await (await fetch(`${demo.url}/api/jobs/demo-sorrel-bank/export?form=${form}`)).text(),
+          ] as const,
+      ),
+    )
+    const totals = []
+    for (const [form, text] of exported) {
+      const file = scratch(`${form}.json`, text)
+      const { stdout, status } = await here('assess', file)
+      expect(status).toBe(0)
+      totals.push(JSON.parse(stdout).totals)
+    }
+    expect(totals[0]).toEqual(totals[1])
+    const own = jobs.find(j => j.id === 'demo-sorrel-bank')!
+    expect([own.makeSafe, own.undecided]).toEqual([
+      totals[0].severity['make safe now'],
+      totals[0].undecided,
+    ])
+  })
 })

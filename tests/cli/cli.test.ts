@@ -1,38 +1,8 @@
-import { spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { main } from '../../cli/main'
-import { demoDb, serve } from '../support/app'
+import { corvit, here, scratch } from '../support/corvit'
 import { pagesOf } from '../support/pdf'
-
-const corvit = (...args: string[]) =>
-  spawnSync('node', ['cli/corvit.mjs', ...args], { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 })
-/** The same without a process of its own, for what needs none to be shown. */
-async function here(
-  ...args: string[]
-): Promise<{ stdout: string; stderr: string; status: number }> {
-  let stdout = ''
-  let stderr = ''
-  const spies = [
-    jest.spyOn(console, 'error').mockImplementation((line: string) => void (stderr += `${line}\n`)),
-    jest.spyOn(console, 'log').mockImplementation((line: string) => void (stdout += `${line}\n`)),
-    jest.spyOn(process.stdout, 'write').mockImplementation((text: unknown) => {
-      stdout += String(text)
-      return true
-    }),
-  ]
-  try {
-    return { status: await main(args), stdout, stderr }
-  } finally {
-    for (const spy of spies) spy.mockRestore()
-  }
-}
-const scratch = (name: string, text: string) => {
-  const path = join(mkdtempSync(join(tmpdir(), 'corvit-cli-')), name)
-  writeFileSync(path, text)
-  return path
-}
 
 describe('corvit walk', () => {
   const job = 'docs/examples/breaker-against-conductor.corvit.json'
@@ -336,41 +306,6 @@ describe('corvit assess', () => {
         .slice(0, 5)
         .reduce((a: number, b) => a + Number(b), 0),
     ).toBe(answer.results.length)
-  })
-  it('works on what the application exports, and says the same as the application', async () => {
-    const server = await serve({ db: demoDb(), demo: true })
-    try {
-      const { jobs } = (await (await fetch(`${server.url}/api/jobs`)).json()) as {
-        jobs: { id: string; makeSafe: number; undecided: number }[]
-      }
-      // The job is fetched twice before the command line takes its time: a kept connection would be closed meanwhile.
-      const exported = await Promise.all(
-        ['log', 'house'].map(
-          async form =>
-            [
-              form,
-              await (
-                await fetch(`${server.url}/api/jobs/demo-sorrel-bank/export?form=${form}`)
-              ).text(),
-            ] as const,
-        ),
-      )
-      const totals = []
-      for (const [form, text] of exported) {
-        const file = scratch(`${form}.json`, text)
-        const { stdout, status } = await here('assess', file)
-        expect(status).toBe(0)
-        totals.push(JSON.parse(stdout).totals)
-      }
-      expect(totals[0]).toEqual(totals[1])
-      const own = jobs.find(j => j.id === 'demo-sorrel-bank')!
-      expect([own.makeSafe, own.undecided]).toEqual([
-        totals[0].severity['make safe now'],
-        totals[0].undecided,
-      ])
-    } finally {
-      await server.stop()
-    }
   })
   it.each([
     ['no file', []],
