@@ -22,7 +22,7 @@ describe('what a hostile page, file or person would do', () => {
     'formulas in CSV',
     'files made to stop the server; nobody else waits 200 ms',
     'guessing passwords',
-  ])('%s: held', name => {
+  ])('%s: held (long)', name => {
     const outcome = outcomes.find(o => o.attack === name)
     expect(outcome?.tried).toBeGreaterThan(0)
     expect(outcome).toMatchObject({ held: outcome!.tried, worst: '' })

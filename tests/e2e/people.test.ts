@@ -407,11 +407,7 @@ describe('the screens of the door', () => {
       await closePage(view)
     }
   }
-  it.each(['/people'])(
-    '%s has no serious accessibility fault, on the desk and on a phone, light and dark',
-    isSound,
-  )
-  it.each(['/account', '/trash', '/unsent'])(
+  it.each(['/people', '/account', '/trash', '/unsent'])(
     '%s has no serious accessibility fault, on the desk and on a phone, light and dark (long)',
     isSound,
   )

@@ -105,7 +105,7 @@ const type = async (page: Page, selector: string, text: string) => {
 }
 
 describe('the report, from the record to the signature and back', () => {
-  it('tells the demo house in every voice', async () => {
+  it('tells the demo house in every voice (long)', async () => {
     const { page, errors } = await openReport('demo-sorrel-bank')
     const names = ['Inspector', 'Electrician', 'Corrections', 'Household', 'Insurer', 'Rental']
     for (const [i, voice] of REPORT_VOICES.entries()) {
