@@ -51,16 +51,12 @@ async function writePdf(paper: Paper, out: string, bundle: Bundle | undefined): 
   const { renderPdf } = await import('../server/pdf/render')
   const { readType } = await import('../server/pdf/type')
   const { markedPicture } = await import('../server/pdf/pictures')
-  const pdf = await renderPdf(
-    paper,
-    readType(),
-    {
-      pictureOf: async ({ hash, marks }) => {
-        const bytes = bundle?.photos.get(hash)
-        return bytes && markedPicture(bytes, marks)
-      },
+  const pdf = await renderPdf(paper, readType(), {
+    pictureOf: async ({ hash, marks }) => {
+      const bytes = bundle?.photos.get(hash)
+      return bytes && markedPicture(bytes, marks)
     },
-  )
+  })
   try {
     writeFileSync(out, pdf)
   } catch (error) {
