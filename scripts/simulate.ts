@@ -189,7 +189,7 @@ function diagnoses(): boolean {
   )
   const { status } = spawnSync('npx', ['jest', 'tests/core/differential'], {
     stdio: 'inherit',
-    env: { ...process.env, CORVIT_HOUSES: '10000' },
+    env: { ...process.env, CORVIT_TRIALS: '10000' },
   })
   return wrong === 0 && status === 0
 }
